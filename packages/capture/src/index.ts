@@ -1,0 +1,4 @@
+export { capture, type CaptureOptions, type Truth } from './capture';
+export { addFaults, DEFAULT_FAULTS, type Faults } from './faults';
+export { figure, JOINTS, type Figure } from './figure';
+export { SCRIPTS, type ScriptName } from './scripts';

@@ -1,0 +1,163 @@
+import type { Side } from '@lantern/motion';
+import type { Figure } from './figure';
+import { kneeOf, legLength, STANCE_KNEE } from './leg-length';
+import type { GaitTable } from './gait-table';
+import { footInStance, type FootPose } from './foot';
+import type { Pelvis } from './pelvis';
+import { FINE, type Plan, type Stance } from './plan';
+import { minimumJerk, type Knot, type State } from './minimum-jerk';
+
+/** Columns of a leg's state: direction of the leg (forward, outward), its length, foot pitch, foot yaw against the heading, toes. */
+const COLUMNS = 6;
+const LENGTH = 2;
+const PITCH = 3;
+/** Least height of a swinging foot in the middle of the swing, metres. */
+const CLEARANCE = 0.014;
+
+/**
+ * One leg over time: where its ankle is and how the foot points, per fine sample. In stance the foot rules; in swing the leg's
+ * own angles go from the one stance to the next, equal in place, velocity and acceleration at both ends.
+ */
+export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side): FootPose[] {
+  const n = plan.samples;
+  const state = Array.from({ length: COLUMNS }, () => new Float64Array(n).fill(Number.NaN));
+  const poses: FootPose[] = new Array(n);
+  const stances = plan.stances.filter((stance) => stance.side === side).sort((a, b) => a.strike - b.strike);
+  const hip = hipJoint(figure, hips, side);
+
+  for (const stance of stances) {
+    const [first, last] = span(stance, n);
+    for (let i = first; i <= last; i++) {
+      const pose = footInStance(figure, stance, i);
+      poses[i] = pose;
+      const row = toState(hip(i), pose, hips.heading[i]);
+      row.forEach((value, c) => (state[c][i] = value));
+    }
+  }
+  for (let k = 0; k + 1 < stances.length; k++) {
+    const a = span(stances[k], n)[1];
+    const b = span(stances[k + 1], n)[0];
+    if (b - a < 2 || a < 3 * APART || b > n - 1 - 3 * APART) continue;
+    const duration = (b - a) / FINE;
+    const table = hips.tables[Math.round((a + b) / 2)];
+    state.forEach((values, c) => {
+      const end = after(values, b);
+      const curve = minimumJerk(before(values, a), c === PITCH ? pitchKnots(table, duration, end[0]) : c === LENGTH ? lengthKnots(figure, table, duration, end[0]) : [], end, duration);
+      for (let i = a + 1; i < b; i++) values[i] = curve((i - a) / FINE);
+    });
+    const pose = (i: number) => fromState(figure, hip(i), state.map((values) => values[i]), hips.heading[i]);
+    // A foot that would graze the floor is drawn up, most in the middle of the swing and not at its ends.
+    const arch = (i: number) => 64 * (((i - a) * (b - i)) / (b - a) ** 2) ** 3;
+    let lift = 0;
+    for (let i = a + 1; i < b; i++) {
+      const short = CLEARANCE * Math.min(1, 3 * arch(i)) - lowestOf(figure, pose(i));
+      if (short > 0) lift = Math.max(lift, short / Math.max(arch(i), 0.1));
+    }
+    for (let i = a + 1; i < b; i++) {
+      state[LENGTH][i] -= Math.min(lift, 0.2) * arch(i);
+      poses[i] = pose(i);
+    }
+  }
+  // Outside the first and last stance the nearest pose is held; scripts that begin in mid-gait cut that off.
+  const known = poses.findIndex((pose) => pose !== undefined);
+  poses.fill(poses[known], 0, known);
+  for (let i = 1; i < n; i++) poses[i] ??= poses[i - 1];
+  return poses;
+}
+
+const RAD = Math.PI / 180;
+
+/** Knee angles as leg lengths: near full stretch the angle is the root of the length and would kick where the length goes smoothly. */
+const lengthKnots = (figure: Figure, table: GaitTable, duration: number, strike: number): Knot[] => [
+  { at: table.kneeAt * duration, value: legLength(figure, table.kneePeak) },
+  { at: table.kneeDownAt * duration, value: legLength(figure, table.kneeDown) },
+  { at: table.kneeLateAt * duration, value: legLength(figure, kneeOf(figure, strike) + table.kneeLate) },
+];
+
+const pitchKnots = (table: GaitTable, duration: number, strike: number): Knot[] => [
+  { at: table.kneeAt * duration, value: table.pitchEarly * RAD },
+  { at: table.kneeDownAt * duration, value: table.pitchDown * RAD },
+  { at: table.kneeLateAt * duration, value: strike + table.pitchLate * RAD },
+];
+
+/** The lowest point of a sole: heel, ball or toe tip. */
+function lowestOf(figure: Figure, { ankle, pitch, bend }: FootPose): number {
+  const { ankleHeight, heelBack, ballAhead, ballHeight, toeLength } = figure;
+  const at = (ahead: number, up: number, turn: number) => ahead * Math.sin(turn) + up * Math.cos(turn);
+  const heel = at(-heelBack, -ankleHeight, pitch);
+  const ball = at(ballAhead, ballHeight - ankleHeight, pitch);
+  const toes = pitch + bend;
+  return ankle[1] + Math.min(heel, ball + at(0, -ballHeight, toes), ball + at(toeLength, -ballHeight, toes));
+}
+
+/** First and last fine sample inside a stance. */
+function span(stance: Stance, n: number): [number, number] {
+  return [Math.max(0, Math.ceil(stance.strike)), Math.min(n - 1, Math.floor(stance.off))];
+}
+
+/** Samples between the values of a one-sided difference: 8 ms, so that the grain of the path does not pass for acceleration. */
+const APART = 4;
+
+function before(v: Float64Array, i: number): State {
+  return oneSided(v, i, -APART);
+}
+
+function after(v: Float64Array, i: number): State {
+  return oneSided(v, i, APART);
+}
+
+function oneSided(v: Float64Array, i: number, step: number): State {
+  const h = step / FINE;
+  const [a, b, c, d] = [v[i], v[i + step], v[i + 2 * step], v[i + 3 * step]];
+  return [a, (-11 * a + 18 * b - 9 * c + 2 * d) / (6 * h), (2 * a - 5 * b + 4 * c - d) / (h * h)];
+}
+
+/** Where the hip joint is, by fine sample: the pelvis turned by heading and axial, rolled by list. */
+export function hipJoint(figure: Figure, hips: Pelvis, side: Side) {
+  const sign = side === 'left' ? 1 : -1;
+  return (i: number): [number, number, number] => {
+    const turn = hips.heading[i] + hips.axial[i];
+    const roll = hips.list[i];
+    // Local offset (±w, −d, 0), rolled about forward with the left side down for a positive list.
+    const across = figure.hipHalfWidth * sign * Math.cos(roll) - figure.hipDrop * Math.sin(roll);
+    const up = -figure.hipHalfWidth * sign * Math.sin(roll) - figure.hipDrop * Math.cos(roll);
+    return [hips.x[i] + Math.cos(turn) * across, hips.y[i] + up, hips.z[i] - Math.sin(turn) * across];
+  };
+}
+
+function toState(hip: readonly number[], pose: FootPose, heading: number): number[] {
+  const dx = pose.ankle[0] - hip[0], dy = pose.ankle[1] - hip[1], dz = pose.ankle[2] - hip[2];
+  const forward = dx * Math.sin(heading) + dz * Math.cos(heading);
+  const left = dx * Math.cos(heading) - dz * Math.sin(heading);
+  const length = Math.hypot(dx, dy, dz);
+  return [
+    Math.atan2(forward, -dy),
+    Math.atan2(left, Math.hypot(forward, dy)),
+    length,
+    pose.pitch,
+    pose.yaw - heading,
+    pose.bend,
+  ];
+}
+
+function fromState(figure: Figure, hip: readonly number[], state: readonly number[], heading: number): FootPose {
+  const [ahead, outward, reach, pitch, yaw, bend] = state;
+  // Past the stretch of a leg in stance the length is let run softly against that of an almost straight one.
+  const free = legLength(figure, STANCE_KNEE);
+  const room = legLength(figure, 3) - free;
+  const over = Math.max(0, reach - free) / room;
+  const length = Math.min(reach, free) + (room * over) / Math.sqrt(1 + over * over);
+  const forward = length * Math.sin(ahead) * Math.cos(outward);
+  const down = length * Math.cos(ahead) * Math.cos(outward);
+  const left = length * Math.sin(outward);
+  return {
+    ankle: [
+      hip[0] + forward * Math.sin(heading) + left * Math.cos(heading),
+      hip[1] - down,
+      hip[2] + forward * Math.cos(heading) - left * Math.sin(heading),
+    ],
+    pitch,
+    yaw: yaw + heading,
+    bend,
+  };
+}

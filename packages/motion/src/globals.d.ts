@@ -1,0 +1,8 @@
+/** The one thing that browsers and Node both have and the language does not: text to bytes and back. */
+declare class TextDecoder {
+  constructor(label?: string, options?: { fatal?: boolean });
+  decode(bytes?: Uint8Array): string;
+}
+declare class TextEncoder {
+  encode(text: string): Uint8Array<ArrayBuffer>;
+}

@@ -1,0 +1,31 @@
+import { findBody, type Body } from '../model/body';
+import { forwardKinematics, type Globals } from '../model/kinematics';
+import type { Motion } from '../model/motion';
+import { contacts, type Contacts } from './contacts';
+import { headings } from './heading';
+import { soles, type Soles } from './soles';
+
+/** What most figures start from, worked out once for a motion. */
+export interface Gait {
+  readonly motion: Motion;
+  readonly globals: Globals;
+  readonly body: Body;
+  readonly soles: Soles;
+  readonly contacts: Contacts;
+  /** Radians, unwrapped. */
+  readonly headings: Float64Array;
+}
+
+/**
+ * Forward kinematics, body parts, sole points, contacts and headings of a motion.
+ *
+ * @param motion metres, Y up
+ * @returns null when the skeleton is not a person's
+ */
+export function gait(motion: Motion): Gait | null {
+  const body = findBody(motion);
+  if (!body) return null;
+  const globals = forwardKinematics(motion);
+  const found = soles(motion, globals, body);
+  return { motion, globals, body, soles: found, contacts: contacts(found, motion.fps), headings: headings(globals, body) };
+}

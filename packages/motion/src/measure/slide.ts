@@ -1,0 +1,62 @@
+import { lowPass } from '../math/filter';
+import type { Contacts, Interval } from './contacts';
+import type { Soles, SoleTracks } from './soles';
+
+/** How far a foot slid in one contact, centimetres, and where it was worst. */
+export interface Slide {
+  readonly side: 'left' | 'right';
+  readonly from: number;
+  readonly to: number;
+  /** Distance between where the bearing point was at the start and at the end. */
+  readonly netCm: number;
+  /** Greatest distance from where it was at the start. */
+  readonly excursionCm: number;
+  readonly pathCm: number;
+}
+
+/**
+ * Foot slide of every contact: horizontal movement, low-passed at 12 Hz, of the sole point that bears (the lowest of heel, ball
+ * and tip); the change from one to the next adds nothing. The first and last 40 ms, in which the foot lands and leaves, do not count.
+ */
+export function slides(soles: Soles, contacts: Contacts): Slide[] {
+  return (['left', 'right'] as const).flatMap((side) => {
+    const track = filtered(soles[side], contacts.fps);
+    return contacts[side].map((interval) => slideOf(side, track, interval, contacts.fps));
+  });
+}
+
+type Filtered = readonly { x: Float64Array; y: Float64Array; z: Float64Array }[];
+
+function filtered(track: SoleTracks, fps: number): Filtered {
+  return [track.heel, track.ball, track.tip].map((points) => {
+    const n = points.length / 3;
+    const [x, y, z] = [0, 1, 2].map((k) => lowPass(Float64Array.from({ length: n }, (_, f) => points[f * 3 + k]), 12, fps));
+    return { x, y, z };
+  });
+}
+
+function slideOf(side: 'left' | 'right', track: Filtered, { from, to }: Interval, fps: number): Slide {
+  const margin = Math.min(Math.round(0.04 * fps), Math.floor((to - from) / 3));
+  let x = 0, z = 0, path = 0, excursion = 0;
+  for (let f = from + margin + 1; f < to - margin; f++) {
+    const bearing = track.reduce((low, point) => (point.y[f] + point.y[f - 1] < low.y[f] + low.y[f - 1] ? point : low));
+    const dx = bearing.x[f] - bearing.x[f - 1];
+    const dz = bearing.z[f] - bearing.z[f - 1];
+    x += dx;
+    z += dz;
+    path += Math.hypot(dx, dz);
+    excursion = Math.max(excursion, Math.hypot(x, z));
+  }
+  return { side, from, to, netCm: Math.hypot(x, z) * 100, excursionCm: excursion * 100, pathCm: path * 100 };
+}
+
+/** Deepest sole point below the floor in any frame, centimetres; 0 when none is. */
+export function sinkCm(soles: Soles): number {
+  let low = 0;
+  for (const side of ['left', 'right'] as const) {
+    for (const points of [soles[side].heel, soles[side].ball, soles[side].tip]) {
+      for (let i = 1; i < points.length; i += 3) low = Math.min(low, points[i] - soles.floor);
+    }
+  }
+  return -low * 100 + 0;
+}

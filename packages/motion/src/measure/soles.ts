@@ -1,0 +1,137 @@
+import { median, quantile } from '../math/statistics';
+import { multiplyInverse, rotate } from '../math/quat';
+import type { Body, Leg, Side } from '../model/body';
+import type { Globals } from '../model/kinematics';
+import type { Motion } from '../model/motion';
+
+/** Points on the sole of one foot over time, `frame · 3` numbers each, metres. */
+export interface SoleTracks {
+  readonly heel: Float32Array;
+  readonly ball: Float32Array;
+  readonly tip: Float32Array;
+}
+
+export interface Soles {
+  /** The level of the floor, metres. */
+  readonly floor: number;
+  readonly left: SoleTracks;
+  readonly right: SoleTracks;
+}
+
+interface Fixed {
+  readonly joint: number;
+  readonly local: readonly number[];
+}
+
+/**
+ * Estimates where the soles are from ankle, ball and toe tip in the frames in which the foot is flat and low, and
+ * follows heel, ball and tip through the motion. The floor is the median level of the lowest foot point in those frames,
+ * both feet together.
+ *
+ * @param globals forward kinematics of the motion (metres, Y up)
+ */
+export function soles(motion: Motion, globals: Globals, body: Body): Soles {
+  const flat = { left: flatFrames(globals, body.legs.left), right: flatFrames(globals, body.legs.right) };
+  const lowest = (side: Side) => flat[side].map((f) => lowestOfFoot(motion, globals, body.legs[side], f));
+  const floor = median([...lowest('left'), ...lowest('right')]);
+  const track = (side: Side): SoleTracks => {
+    const points = solePoints(motion, globals, body, side, flat[side], median(lowest(side)));
+    return {
+      heel: follow(globals, points.heel),
+      ball: follow(globals, points.ball),
+      tip: follow(globals, points.tip),
+    };
+  };
+  return { floor, left: track('left'), right: track('right') };
+}
+
+/** Frames in which ankle and ball are both near the lowest they come to (a low quantile, so that a spike does not count). */
+function flatFrames(globals: Globals, leg: Leg): number[] {
+  const heights = (j: number) => Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + j) * 3 + 1]);
+  const ankle = heights(leg.ankle);
+  const toe = leg.toe >= 0 ? heights(leg.toe) : ankle;
+  const frames = ankle.map((_, f) => f);
+  for (const margin of [0.012, 0.02, 0.04, 0.08]) {
+    const ankleLow = quantile(ankle, 0.04) + margin;
+    const toeLow = quantile(toe, 0.04) + margin;
+    const found = [...frames].filter((f) => ankle[f] <= ankleLow && toe[f] <= toeLow);
+    if (found.length >= Math.max(1, globals.frames * 0.03)) return found;
+  }
+  return [...frames].sort((a, b) => ankle[a] + toe[a] - ankle[b] - toe[b]).slice(0, 1);
+}
+
+function lowestOfFoot(motion: Motion, globals: Globals, leg: Leg, f: number): number {
+  const tip = [0, 0, 0];
+  let low = Infinity;
+  for (const j of [leg.ankle, leg.toe]) {
+    if (j < 0) continue;
+    const at = f * globals.joints + j;
+    low = Math.min(low, globals.positions[at * 3 + 1]);
+    for (const site of motion.skeleton.joints[j].endSites) {
+      rotate(tip, 0, globals.rotations, at * 4, site, 0);
+      low = Math.min(low, globals.positions[at * 3 + 1] + tip[1]);
+    }
+  }
+  return low;
+}
+
+/** Heel, ball and tip fixed to ankle and toe joints, averaged over the flat frames. */
+function solePoints(motion: Motion, globals: Globals, body: Body, side: Side, flat: readonly number[], level: number) {
+  const leg = body.legs[side];
+  const { positions, rotations, joints } = globals;
+  const shin = Math.hypot(...motion.skeleton.joints[leg.ankle].offset);
+  const tipSite = leg.toe >= 0 ? motion.skeleton.joints[leg.toe].endSites[0] : motion.skeleton.joints[leg.ankle].endSites[0];
+  const sums = { heel: [0, 0, 0], ball: [0, 0, 0], tip: [0, 0, 0] };
+  const ballJoint = leg.toe >= 0 ? leg.toe : leg.ankle;
+  const world = [0, 0, 0];
+  const local = [0, 0, 0, 0];
+  const add = (sum: number[], joint: number, f: number, x: number, z: number) => {
+    const at = f * joints + joint;
+    const v = [x - positions[at * 3], level - positions[at * 3 + 1], z - positions[at * 3 + 2]];
+    const q = rotations.subarray(at * 4, at * 4 + 4);
+    // Into the joint's own axes: the inverse rotation.
+    multiplyInverse(local, 0, q, 0, [0, 0, 0, 1], 0);
+    rotate(world, 0, local, 0, v, 0);
+    for (let k = 0; k < 3; k++) sum[k] += world[k] / flat.length;
+  };
+  for (const f of flat) {
+    const a = (f * joints + leg.ankle) * 3;
+    const ax = positions[a], az = positions[a + 2];
+    let dx: number, dz: number;
+    if (leg.toe >= 0) {
+      const t = (f * joints + leg.toe) * 3;
+      dx = positions[t] - ax;
+      dz = positions[t + 2] - az;
+    } else {
+      // No ball: the foot points where the hips face, 0.35 of the shin's length ahead.
+      const l = (f * joints + body.legs.left.hip) * 3, r = (f * joints + body.legs.right.hip) * 3;
+      const lx = positions[l] - positions[r], lz = positions[l + 2] - positions[r + 2];
+      const n = Math.hypot(lx, lz) || 1;
+      dx = (-lz / n) * 0.35 * shin;
+      dz = (lx / n) * 0.35 * shin;
+    }
+    add(sums.heel, leg.ankle, f, ax - 0.33 * dx, az - 0.33 * dz);
+    add(sums.ball, ballJoint, f, ax + dx, az + dz);
+    if (tipSite) {
+      const at = f * joints + ballJoint;
+      rotate(world, 0, rotations, at * 4, tipSite, 0);
+      add(sums.tip, ballJoint, f, positions[at * 3] + world[0], positions[at * 3 + 2] + world[2]);
+    } else {
+      add(sums.tip, ballJoint, f, ax + 1.4 * dx, az + 1.4 * dz);
+    }
+  }
+  const heel: Fixed = { joint: leg.ankle, local: sums.heel };
+  const ball: Fixed = { joint: ballJoint, local: sums.ball };
+  const tip: Fixed = { joint: ballJoint, local: sums.tip };
+  return { heel, ball, tip };
+}
+
+function follow(globals: Globals, { joint, local }: Fixed): Float32Array {
+  const out = new Float32Array(globals.frames * 3);
+  for (let f = 0; f < globals.frames; f++) {
+    const at = f * globals.joints + joint;
+    rotate(out, f * 3, globals.rotations, at * 4, local, 0);
+    for (let k = 0; k < 3; k++) out[f * 3 + k] += globals.positions[at * 3 + k];
+  }
+  return out;
+}

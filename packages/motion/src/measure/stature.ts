@@ -1,0 +1,42 @@
+import { quantile } from '../math/statistics';
+import { rotate } from '../math/quat';
+import { forwardKinematics } from '../model/kinematics';
+import { createMotion, cutMotion, type Motion } from '../model/motion';
+
+/**
+ * Top of the body above its lowest point: in the rest pose if that stands, else in the tallest of the frames (their 90th
+ * percentile, so that a reach overhead does not count). End sites count: the top of the head and the toes are usually those.
+ *
+ * @param motion Y up, any unit
+ * @returns in the motion's unit
+ */
+export function statureOf(motion: Motion): number {
+  const frames: number[] = [];
+  const step = Math.max(1, Math.floor(motion.frames / 120));
+  for (let f = 0; f < motion.frames; f += step) frames.push(extent(cutMotion(motion, f, f)));
+  const standing = quantile(frames, 0.9);
+  const rest = createMotion(motion.skeleton, motion.fps, 1);
+  motion.skeleton.joints.forEach((joint, j) => rest.rotations.set(joint.restRotation, j * 4));
+  const inRest = extent(rest);
+  // A rest pose that stands is about as tall as the frames; arms overhead or a folded pose is not.
+  return Math.abs(inRest / standing - 1) < 0.12 ? inRest : standing;
+}
+
+/** Highest minus lowest point, joints and end sites, of a motion of one frame. */
+function extent(motion: Motion): number {
+  const { positions, rotations } = forwardKinematics(motion);
+  let low = Infinity;
+  let high = -Infinity;
+  const tip = [0, 0, 0];
+  motion.skeleton.joints.forEach((joint, j) => {
+    const y = positions[j * 3 + 1];
+    low = Math.min(low, y);
+    high = Math.max(high, y);
+    for (const site of joint.endSites) {
+      rotate(tip, 0, rotations, j * 4, site, 0);
+      low = Math.min(low, y + tip[1]);
+      high = Math.max(high, y + tip[1]);
+    }
+  });
+  return high - low;
+}

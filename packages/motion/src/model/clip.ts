@@ -1,0 +1,57 @@
+import { InputError } from '../error';
+import { fromHeading, multiply, rotate } from '../math/quat';
+import { cutMotion, type Motion } from './motion';
+
+/** The way of the root, one entry per frame: place on the floor and height in metres, heading in radians. */
+export interface Travel {
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  readonly z: Float64Array;
+  readonly heading: Float64Array;
+}
+
+/**
+ * A cut on its way through the recipe. While `travel` is null, joint 0 of `motion` is in the world; after that it is in the root's
+ * space. A loop's last frame is its first, one cycle on.
+ */
+export interface Clip {
+  readonly motion: Motion;
+  readonly travel: Travel | null;
+  readonly loop: boolean;
+  /** Frames of the take before the cut and after it, as far as there are any; what a loop may blend with. */
+  readonly lead: Motion | null;
+  readonly tail: Motion | null;
+}
+
+const CONTEXT_SECONDS = 0.6;
+
+/** Cuts frames `from` to `to`, both included, out of a motion in metres. */
+export function cutClip(motion: Motion, from: number, to: number): Clip {
+  const context = Math.round(CONTEXT_SECONDS * motion.fps);
+  if (to - from < 1) {
+    throw new InputError('cut-short', `A clip needs two frames at least; the cut goes from ${from} to ${to}.`, { frame: from });
+  }
+  return {
+    motion: cutMotion(motion, from, to),
+    travel: null,
+    loop: false,
+    lead: from > 0 ? cutMotion(motion, Math.max(0, from - context), from - 1) : null,
+    tail: to < motion.frames - 1 ? cutMotion(motion, to + 1, Math.min(motion.frames - 1, to + context)) : null,
+  };
+}
+
+/** The clip's motion with its travel put back: joint 0 in the world. */
+export function worldMotion({ motion, travel }: Pick<Clip, 'motion' | 'travel'>): Motion {
+  if (!travel) return motion;
+  const result = cutMotion(motion, 0, motion.frames - 1);
+  const joints = motion.skeleton.joints.length;
+  for (let f = 0; f < motion.frames; f++) {
+    const turn = fromHeading(travel.heading[f]);
+    rotate(result.rootPositions, f * 3, turn, 0, motion.rootPositions, f * 3);
+    result.rootPositions[f * 3] += travel.x[f];
+    result.rootPositions[f * 3 + 1] += travel.y[f];
+    result.rootPositions[f * 3 + 2] += travel.z[f];
+    multiply(result.rotations, f * joints * 4, turn, 0, motion.rotations, f * joints * 4);
+  }
+  return result;
+}

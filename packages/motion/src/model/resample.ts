@@ -1,0 +1,79 @@
+import { dot, normalize } from '../math/quat';
+import { alignSigns, createMotion, type Motion } from './motion';
+
+/** How frames beyond the ends are found: a loop comes round (its travel added), anything else holds its slope. */
+export interface ResampleOptions {
+  /** Last frame is the first, one cycle on. */
+  readonly loop?: boolean;
+}
+
+/**
+ * The motion at `frames` instants spread evenly from its first frame to its last, both kept exactly.
+ * Cubic (Catmull–Rom) through the neighbouring samples, on sign-aligned quaternion components, normalised.
+ *
+ * @param fps the rate the result is declared to have
+ */
+export function resample(motion: Motion, frames: number, fps: number, options: ResampleOptions = {}): Motion {
+  const n = motion.frames;
+  if (frames === n) return { ...motion, fps };
+  const joints = motion.skeleton.joints.length;
+  const out: Motion = {
+    ...createMotion(motion.skeleton, fps, frames),
+    translations:
+      motion.translations && new Map([...motion.translations.keys()].map((j) => [j, new Float32Array(frames * 3)])),
+  };
+  const cycle = [0, 1, 2].map((k) => motion.rootPositions[(n - 1) * 3 + k] - motion.rootPositions[k]);
+  const vectors = (source: Float32Array, target: Float32Array, at: Sample, f: number, carry: readonly number[]) => {
+    for (let k = 0; k < 3; k++) {
+      let sum = 0;
+      for (let m = 0; m < 4; m++) sum += at.weights[m] * (source[at.index[m] * 3 + k] + at.turns[m] * carry[k]);
+      target[f * 3 + k] = sum;
+    }
+  };
+  const at: Sample = { index: [0, 0, 0, 0], turns: [0, 0, 0, 0], weights: [0, 0, 0, 0] };
+  for (let f = 0; f < frames; f++) {
+    sampleAt(at, frames === 1 ? 0 : (f * (n - 1)) / (frames - 1), n, options.loop ?? false);
+    vectors(motion.rootPositions, out.rootPositions, at, f, cycle);
+    motion.translations?.forEach((t, j) => vectors(t, out.translations?.get(j) ?? t, at, f, [0, 0, 0]));
+    for (let j = 0; j < joints; j++) {
+      const o = (f * joints + j) * 4;
+      const anchor = (at.index[1] * joints + j) * 4;
+      for (let k = 0; k < 4; k++) out.rotations[o + k] = 0;
+      for (let m = 0; m < 4; m++) {
+        const q = (at.index[m] * joints + j) * 4;
+        const w = dot(motion.rotations, anchor, motion.rotations, q) < 0 ? -at.weights[m] : at.weights[m];
+        for (let k = 0; k < 4; k++) out.rotations[o + k] += w * motion.rotations[q + k];
+      }
+      normalize(out.rotations, o);
+    }
+  }
+  alignSigns(out);
+  return out;
+}
+
+interface Sample {
+  index: number[];
+  turns: number[];
+  weights: number[];
+}
+
+/** The four frames around instant `t` (in frames of the source) and their Catmull–Rom weights. */
+function sampleAt(out: Sample, t: number, n: number, loop: boolean): void {
+  const nearest = Math.round(t);
+  const exact = Math.abs(t - nearest) < 1e-9;
+  const i = exact ? Math.min(n - 1, nearest) : Math.floor(t);
+  const u = exact ? 0 : t - i;
+  const u2 = u * u;
+  const u3 = u2 * u;
+  out.weights = [(-u3 + 2 * u2 - u) / 2, (3 * u3 - 5 * u2 + 2) / 2, (-3 * u3 + 4 * u2 + u) / 2, (u3 - u2) / 2];
+  for (let m = 0; m < 4; m++) {
+    let k = i - 1 + m;
+    let turns = 0;
+    if (loop && n > 1) {
+      while (k < 0) { k += n - 1; turns--; }
+      while (k > n - 1) { k -= n - 1; turns++; }
+    }
+    out.index[m] = Math.min(n - 1, Math.max(0, k));
+    out.turns[m] = turns;
+  }
+}

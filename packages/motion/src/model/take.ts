@@ -1,0 +1,13 @@
+import type { Warning } from '../error';
+import type { Motion } from './motion';
+
+/** Which axis of the file points up. */
+export type UpAxis = '+y' | '-y' | '+z' | '-z' | '+x' | '-x';
+
+/** One recording as it came in: file units, the file's own rate and axes. Never changed after import. */
+export interface Take {
+  readonly name: string;
+  readonly format: 'bvh';
+  readonly motion: Motion;
+  readonly warnings: readonly Warning[];
+}
