@@ -19,15 +19,16 @@ export interface ContactOptions {
   readonly height: number;
   /** A foot that bears is slower than this, metres a second: well above what a skating foot does, well below a swing. */
   readonly speed: number;
+  /** Once in contact a foot stays in it up to this many times both thresholds. */
+  readonly hold: number;
   /** Contacts and gaps shorter than this are not believed, seconds. */
   readonly shortest: number;
 }
 
-const DEFAULTS: ContactOptions = { height: 0.03, speed: 0.8, shortest: 0.05 };
+const DEFAULTS: ContactOptions = { height: 0.03, speed: 0.35, hold: 1.1, shortest: 0.05 };
 
 /**
- * Foot contacts: intervals in which heel, ball or toe tip is low and slow, with hysteresis (once in contact a foot stays in it up
- * to 1.5 times the thresholds).
+ * Foot contacts: intervals in which heel, ball or toe tip is low and slow, with hysteresis (see `hold`).
  *
  * @param soles from `soles`, metres
  * @param fps frames a second
@@ -38,7 +39,7 @@ export function contacts(soles: Soles, fps: number, options: Partial<ContactOpti
   return { fps, floorM: soles.floor, left: find(soles.left), right: find(soles.right) };
 }
 
-function contactsOfFoot(track: SoleTracks, floor: number, fps: number, { height, speed, shortest }: ContactOptions): Interval[] {
+function contactsOfFoot(track: SoleTracks, floor: number, fps: number, { height, speed, hold, shortest }: ContactOptions): Interval[] {
   const cost = bearingCost(track.heel, floor, fps, height, speed);
   for (const points of [track.ball, track.tip]) {
     const other = bearingCost(points, floor, fps, height, speed);
@@ -47,7 +48,7 @@ function contactsOfFoot(track: SoleTracks, floor: number, fps: number, { height,
   const intervals: { from: number; to: number }[] = [];
   let from = -1;
   for (let f = 0; f <= cost.length; f++) {
-    const on = f < cost.length && cost[f] < (from < 0 ? 1 : 1.5);
+    const on = f < cost.length && cost[f] < (from < 0 ? 1 : hold);
     if (on && from < 0) from = f;
     if (!on && from >= 0) {
       intervals.push({ from, to: f });

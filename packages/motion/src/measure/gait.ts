@@ -4,6 +4,7 @@ import type { Motion } from '../model/motion';
 import { contacts, type Contacts } from './contacts';
 import { headings } from './heading';
 import { soles, type Soles } from './soles';
+import { weightedJoints, type WeightedJoints } from './weights';
 
 /** What most figures start from, worked out once for a motion. */
 export interface Gait {
@@ -12,6 +13,8 @@ export interface Gait {
   readonly body: Body;
   readonly soles: Soles;
   readonly contacts: Contacts;
+  /** What counts how much when poses are compared. */
+  readonly weighted: WeightedJoints;
   /** Radians, unwrapped. */
   readonly headings: Float64Array;
 }
@@ -27,5 +30,5 @@ export function gait(motion: Motion): Gait | null {
   if (!body) return null;
   const globals = forwardKinematics(motion);
   const found = soles(motion, globals, body);
-  return { motion, globals, body, soles: found, contacts: contacts(found, motion.fps), headings: headings(globals, body) };
+  return { motion, globals, body, soles: found, contacts: contacts(found, motion.fps), weighted: weightedJoints(body), headings: headings(globals, body) };
 }

@@ -1,7 +1,6 @@
 import { DEGREES } from '../math/angles';
 import { angleBetween, fromHeading, multiply, rotate } from '../math/quat';
 import { align } from '../find/align';
-import { weightedJoints } from '../find/features';
 import type { FloorTransform } from '../model/floor-transform';
 import type { Gait } from './gait';
 
@@ -28,7 +27,7 @@ export const PROBES: readonly (readonly [number, number, number])[] = [[0.1, 0, 
  * Costs about 0.1 ms: it is called for every movement of the pointer.
  */
 export function seam(gait: Gait, from: number, to: number): Seam {
-  const { joints, weights } = weightedJoints(gait);
+  const { joints, weights } = gait.weighted;
   return seamAligned(gait, from, to, align(gait.globals, from, to, joints, weights));
 }
 
@@ -36,9 +35,8 @@ export function seam(gait: Gait, from: number, to: number): Seam {
 export function seamAligned(gait: Gait, from: number, to: number, transform: FloorTransform): Seam {
   const { globals, motion, headings } = gait;
   const { positions, rotations, joints: J, frames } = globals;
-  const weighted = weightedJoints(gait);
   const weightOf = new Float64Array(J).fill(0.1 / J);
-  weighted.joints.forEach((j, k) => (weightOf[j] += weighted.weights[k]));
+  gait.weighted.joints.forEach((j, k) => (weightOf[j] += gait.weighted.weights[k]));
   const turn = fromHeading(transform.turn);
   const turned = [0, 0, 0, 1];
   const pa = [0, 0, 0];
@@ -93,19 +91,20 @@ export function seamAligned(gait: Gait, from: number, to: number, transform: Flo
   };
 }
 
-/**
- * Displacement at right angles to the direction of travel: that of the eight directions about the mean facing that lies nearest.
- * Metres, positive to the left of it.
- */
+/** Displacement at right angles to the direction of travel, from the mean facing; metres, positive to the left of it. */
 function drift(dx: number, dz: number, headings: Float64Array, from: number, to: number): number {
   let x = 0, z = 0;
   for (let f = from; f < Math.max(to, from + 1); f++) {
     x += Math.sin(headings[f]);
     z += Math.cos(headings[f]);
   }
-  const facing = Math.atan2(x, z);
+  return crosswise(dx, dz, Math.atan2(x, z));
+}
+
+/** Displacement at right angles to that of the eight directions about a heading that lies nearest to it. */
+export function crosswise(dx: number, dz: number, heading: number): number {
   if (Math.hypot(dx, dz) < 1e-9) return 0;
   const eighth = Math.PI / 4;
-  const travel = facing + Math.round((Math.atan2(dx, dz) - facing) / eighth) * eighth;
+  const travel = heading + Math.round((Math.atan2(dx, dz) - heading) / eighth) * eighth;
   return dx * Math.cos(travel) - dz * Math.sin(travel);
 }

@@ -1,23 +1,23 @@
 import { z } from 'zod';
 import { align } from '../find/align';
-import { weightedJoints } from '../find/features';
-import { wrapAngle } from '../math/angles';
 import { slerp } from '../math/quat';
 import { smoothStep5 } from '../math/smooth';
 import { gait } from '../measure/gait';
 import type { Clip } from '../model/clip';
 import { invert, moveFrames, type FloorTransform } from '../model/floor-transform';
 import { forwardKinematics } from '../model/kinematics';
-import { alignSigns, copyMotion, createMotion, cutMotion, type Motion } from '../model/motion';
+import { alignSigns, copyMotion, cutMotion, type Motion } from '../model/motion';
+import { repeatFirst } from './repeat-first';
+import { settleSeam } from './settle';
 import { spreadDifference } from './spread';
 import type { Step } from './step';
 
 export const loopParams = z.object({
   kind: z.literal('loop'),
   off: z.boolean().optional(),
-  /** `blend` with the frames of the take beyond the cut; `spread` the difference over the cycle. Blend needs such frames. */
+  /** `blend` with the frames of the take beyond the cut; `spread` the difference to both sides of the seam. Blend needs such frames. */
   close: z.enum(['blend', 'spread']).default('blend'),
-  /** Seconds of the blend. */
+  /** Length of the blend, or of the spread on each side, seconds. */
   seconds: z.number().min(0.05).max(2).default(0.3),
   /** Take the cycle's turn out; `auto` does so below 20°. */
   heading: z.enum(['auto', 'straight', 'captured']).default('auto'),
@@ -28,8 +28,8 @@ export type LoopParams = z.infer<typeof loopParams>;
  * Closes a loop: the last frame becomes the first, one cycle on (turned and shifted on the floor), without a tick.
  *
  * `blend` leads the motion over into the frames that the take has before the cut (or, from the other side, out of those after
- * it, whichever fit better), so that the seam is as the take itself was. `spread` adds a polynomial over the whole cycle that
- * takes up the differences of place, velocity and acceleration.
+ * it, whichever fit better), so that the seam is as the take itself was. `spread` takes the difference of place and velocity up
+ * on both sides of the seam. Either way the seam's own frame is then settled among its neighbours.
  */
 export const loop: Step<'loop', LoopParams> = {
   kind: 'loop',
@@ -39,12 +39,14 @@ export const loop: Step<'loop', LoopParams> = {
     const last = clip.motion.frames - 1;
     const cycle = cycleOf(clip.motion);
     const closed =
-      (params.close === 'blend' && blendBeyond(clip, cycle, params.seconds)) || spreadDifference(clip.motion, cycle);
+      (params.close === 'blend' && blendBeyond(clip, cycle, params.seconds)) || spreadDifference(clip.motion, cycle, params.seconds);
     const turn = Math.abs(cycle.turn) < (20 * Math.PI) / 180 || params.heading === 'straight' ? cycle.turn : 0;
     const straight = params.heading === 'captured' ? closed : straighten(closed, turn);
-    repeatFirst(straight, last, params.heading === 'captured' ? cycle.turn : cycle.turn - turn);
-    alignSigns(straight);
-    return { ...clip, motion: straight, loop: true, lead: null, tail: null };
+    const left = params.heading === 'captured' ? cycle.turn : cycle.turn - turn;
+    repeatFirst(straight, last, left);
+    const settled = settleSeam(straight, left);
+    alignSigns(settled);
+    return { ...clip, motion: settled, loop: true, lead: null, tail: null };
   },
 };
 
@@ -53,7 +55,7 @@ export function cycleOf(motion: Motion): FloorTransform {
   const found = gait(motion);
   const last = motion.frames - 1;
   if (found) {
-    const { joints, weights } = weightedJoints(found);
+    const { joints, weights } = found.weighted;
     return invert(align(found.globals, 0, last, joints, weights));
   }
   const all = motion.skeleton.joints.map((_, j) => j);
@@ -149,15 +151,4 @@ function straighten(motion: Motion, turn: number): Motion {
     out.rootPositions[f * 3 + 2] = z;
   }
   return out;
-}
-
-/** In place: the last frame is the first, turned by the cycle, where the hips have come to. */
-function repeatFirst(motion: Motion, last: number, turn: number): void {
-  const joints = motion.skeleton.joints.length;
-  const first = createMotion(motion.skeleton, motion.fps, 1);
-  first.rotations.set(motion.rotations.subarray(0, joints * 4));
-  moveFrames(first, { turn: wrapAngle(turn), x: 0, z: 0 });
-  motion.rotations.set(first.rotations, last * joints * 4);
-  motion.rootPositions[last * 3 + 1] = motion.rootPositions[1];
-  motion.translations?.forEach((t) => t.copyWithin(last * 3, 0, 3));
 }

@@ -1,51 +1,69 @@
 import { exp, log, multiply, multiplyInverse } from '../math/quat';
+import { solveLinear } from '../math/solve';
+import { smoothStep5 } from '../math/smooth';
 import { moveFrames, type FloorTransform } from '../model/floor-transform';
 import { copyMotion, cutMotion, type Motion } from '../model/motion';
 
 /**
- * Spreads what a cycle's end lacks to meet its beginning over the whole cycle. The correction is a sum of Bernoulli polynomials
- * B₁, B₂/2!, B₃/3!: the k-th has a jump of exactly one in its k-th derivative where the cycle closes and none in the others, so
- * that differences of place, velocity and acceleration are each taken up by the flattest curve there is for it.
+ * Takes up what a cycle's end lacks to meet its beginning, half on each side of the seam, fading out over `seconds` to either
+ * side: the difference of place exactly, that of velocity as a fit over the frames about the seam sees it.
  *
  * @param motion frames 0 to F, where F should be 0 one cycle on
  * @param cycle the cycle's turn and shift
  */
-export function spreadDifference(motion: Motion, cycle: FloorTransform): Motion {
+export function spreadDifference(motion: Motion, cycle: FloorTransform, seconds: number): Motion {
   const out = copyMotion(motion);
   const n = motion.frames - 1;
   const joints = motion.skeleton.joints.length;
-  const count = Math.min(3, motion.frames);
+  const reach = Math.min(Math.floor(n / 2), Math.max(2, Math.round(seconds * motion.fps)));
+  const m = Math.min(Math.floor(n / 2), Math.max(3, Math.round(0.08 * motion.fps)));
+  const kink = kinkWeights(m);
   // The first frames, one cycle on: what the last ones should lead into.
-  const start = cutMotion(motion, 0, count - 1);
+  const start = cutMotion(motion, 0, m);
   moveFrames(start, cycle);
-  const end = cutMotion(motion, motion.frames - count, n);
 
-  const correct = (width: number, difference: (endFrame: number, startFrame: number, out: Float64Array) => void, apply: (frame: number, by: Float64Array) => void) => {
-    const jumps = jumpsOf(width, n, count, difference);
-    const by = new Float64Array(width);
-    for (let f = 0; f <= n; f++) {
-      const t = f / n;
-      const b1 = t - 0.5, b2 = (t * t - t + 1 / 6) / 2, b3 = (t * t * t - 1.5 * t * t + 0.5 * t) / 6;
-      for (let k = 0; k < width; k++) by[k] = -(jumps[0][k] * b1 + jumps[1][k] * b2 + jumps[2][k] * b3);
+  /** `sample(end?, frame, out)`: a frame's offset from the first frame one cycle on. */
+  const correct = (sample: (isEnd: boolean, frame: number, out: Float64Array) => void, apply: (frame: number, by: Float64Array) => void) => {
+    const jump = new Float64Array(3);
+    const velocity = new Float64Array(3);
+    const value = new Float64Array(3);
+    for (let i = 0; i <= m; i++) {
+      sample(true, n - m + i, value);
+      for (let k = 0; k < 3; k++) velocity[k] -= kink[i] * value[k];
+      if (i === m) jump.set(value);
+      sample(false, i, value);
+      for (let k = 0; k < 3; k++) velocity[k] -= kink[m + 1 + i] * value[k];
+    }
+    const by = new Float64Array(3);
+    for (let f = 0; f <= reach; f++) {
+      const fade = 1 - smoothStep5(f / reach);
+      // Both halves: at the beginning up by half the jump, at the end down by half of it, and each bent by half the kink.
+      for (let k = 0; k < 3; k++) by[k] = fade * (jump[k] / 2 + (velocity[k] * f) / 2);
       apply(f, by);
+      for (let k = 0; k < 3; k++) by[k] = fade * (-jump[k] / 2 + (velocity[k] * f) / 2);
+      apply(n - f, by);
     }
   };
 
   correct(
-    3,
-    (e, s, d) => {
-      for (let k = 0; k < 3; k++) d[k] = end.rootPositions[e * 3 + k] - start.rootPositions[s * 3 + k];
+    (isEnd, f, d) => {
+      const source = isEnd ? motion : start;
+      for (let k = 0; k < 3; k++) d[k] = source.rootPositions[f * 3 + k] - start.rootPositions[k];
     },
     (f, by) => {
-      for (let k = 0; k < 3; k++) out.rootPositions[f * 3 + k] += by[k];
+      // Corrections are found one cycle on; those of the beginning are turned back with it.
+      const turn = f <= reach ? -cycle.turn : 0;
+      const c = Math.cos(turn), s = Math.sin(turn);
+      out.rootPositions[f * 3] += c * by[0] + s * by[2];
+      out.rootPositions[f * 3 + 1] += by[1];
+      out.rootPositions[f * 3 + 2] += c * by[2] - s * by[0];
     },
   );
   const q = [0, 0, 0, 1];
   for (let j = 0; j < joints; j++) {
     correct(
-      3,
-      (e, s, d) => {
-        multiplyInverse(q, 0, start.rotations, (s * joints + j) * 4, end.rotations, (e * joints + j) * 4);
+      (isEnd, f, d) => {
+        multiplyInverse(q, 0, start.rotations, j * 4, (isEnd ? motion : start).rotations, (f * joints + j) * 4);
         log(d, 0, q, 0);
       },
       (f, by) => {
@@ -58,32 +76,14 @@ export function spreadDifference(motion: Motion, cycle: FloorTransform): Motion 
 }
 
 /**
- * How far place, velocity and acceleration (per cycle, per cycle²) of the end are from those of the beginning, by one-sided differences
- * of the offsets between the last frames and the first ones.
+ * Weights over the samples at −m … −0 and +0 … +m that give the change of velocity at 0 (per frame) of the least-squares fit of
+ * a cubic with a jump and a kink: fits, unlike differences of neighbours, are not led astray by noise.
  */
-function jumpsOf(
-  width: number,
-  n: number,
-  count: number,
-  difference: (endFrame: number, startFrame: number, out: Float64Array) => void,
-): Float64Array[] {
-  const at = (e: number, s: number) => {
-    const d = new Float64Array(width);
-    difference(e, s, d);
-    return d;
-  };
-  const last = count - 1;
-  const place = at(last, 0);
-  if (count < 3) return [place, new Float64Array(width), new Float64Array(width)];
-  const e1 = at(last - 1, 0), e2 = at(last - 2, 0), s1 = at(last, 1), s2 = at(last, 2);
-  const velocity = new Float64Array(width);
-  const acceleration = new Float64Array(width);
-  for (let k = 0; k < width; k++) {
-    // Everything relative to the first frame of the beginning, which is 0; `place` is then the end's last frame.
-    const end = [place[k], e1[k], e2[k]];
-    const start = [place[k] - s1[k], place[k] - s2[k]];
-    velocity[k] = ((3 * end[0] - 4 * end[1] + end[2]) / 2 - (4 * start[0] - start[1]) / 2) * n;
-    acceleration[k] = (end[0] - 2 * end[1] + end[2] - (start[1] - 2 * start[0])) * n * n;
-  }
-  return [place, velocity, acceleration];
+function kinkWeights(m: number): Float64Array {
+  const rows: number[][] = [];
+  for (let i = -m; i <= 0; i++) rows.push([1, i, i * i, i ** 3, 0, 0]);
+  for (let i = 0; i <= m; i++) rows.push([1, i, i * i, i ** 3, 1, i]);
+  const normal = Array.from({ length: 6 }, (_, a) => Array.from({ length: 6 }, (_, b) => rows.reduce((sum, r) => sum + r[a] * r[b], 0)));
+  const solved = solveLinear(normal, [0, 0, 0, 0, 0, 1]);
+  return Float64Array.from(rows, (r) => r.reduce((sum, value, k) => sum + value * solved[k], 0));
 }

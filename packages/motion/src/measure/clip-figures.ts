@@ -1,0 +1,143 @@
+import { DEGREES } from '../math/angles';
+import { median } from '../math/statistics';
+import { worldMotion, type Clip, type Travel } from '../model/clip';
+import type { FloorTransform } from '../model/floor-transform';
+import { copyMotion, type Motion } from '../model/motion';
+import { repeatLoop } from '../model/repeat';
+import { gait, type Gait } from './gait';
+import { crosswise, seamAligned, type Seam } from './seam';
+import { sinkCm, slides } from './slide';
+import { strideFrames } from './strides';
+import { tick } from './tick';
+
+/** The figures of a finished clip. */
+export interface ClipFigures {
+  readonly seconds: number;
+  readonly fps: number;
+  readonly frames: number;
+  readonly loop: boolean;
+  readonly seam: Seam;
+  readonly tick: number;
+  readonly speedMps: number;
+  /** The clip goes nowhere itself; its speed was read from the planted feet, which all move alike, backwards. */
+  readonly inPlace: boolean;
+  readonly turnDegS: number;
+  /** Largest excursion of a bearing foot over all contacts. */
+  readonly slideCm: number;
+  readonly sinkCm: number;
+  /** Greatest distance on the floor between hips and root (the capsule problem). */
+  readonly rootToHipsCm: number;
+}
+
+/**
+ * Measures a finished clip.
+ *
+ * @returns null when the skeleton is not a person's
+ */
+export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop'>): ClipFigures | null {
+  const { motion, travel, loop } = clip;
+  const body = gait(motion);
+  if (!body) return null;
+  const { fps, frames } = motion;
+  const seconds = (frames - 1) / fps;
+  const world = worldMotion(clip);
+  const belt = travel && !isStill(travel) ? null : beltSpeed(body);
+  // A loop is judged as it plays: three times on end, so that contacts across the seam are whole.
+  const played = loop && frames > 8 ? repeatLoop(clip, 3) : world;
+  const ground = gait(belt ? moved(played, belt) : played) ?? body;
+  const way = wayOf(clip, ground);
+  return {
+    seconds, fps, frames, loop,
+    seam: seamOf(clip, body),
+    tick: loop ? tick(clip) : 0,
+    speedMps: belt ? Math.hypot(belt.x, belt.z) : way.speed,
+    inPlace: belt !== null,
+    turnDegS: way.turn * DEGREES,
+    slideCm: Math.max(0, ...slides(ground.soles, ground.contacts).map((slide) => slide.excursionCm)),
+    sinkCm: sinkCm(ground.soles),
+    rootToHipsCm: travel ? rootToHips(motion) : 0,
+  };
+}
+
+/** Last frame against the first: in the root's space once there is one, else one cycle on as the hips went. */
+function seamOf({ motion, travel }: Pick<Clip, 'motion' | 'travel'>, body: Gait): Seam {
+  const last = motion.frames - 1;
+  if (travel) {
+    const seam = seamAligned(body, 0, last, { turn: 0, x: 0, z: 0 });
+    const dx = travel.x[last] - travel.x[0], dz = travel.z[last] - travel.z[0];
+    return { ...seam, headingDeg: 0, driftCm: crosswise(dx, dz, travel.heading[0]) * 100 };
+  }
+  const p = motion.rootPositions;
+  const turn = body.headings[0] - body.headings[last];
+  const c = Math.cos(turn), s = Math.sin(turn);
+  const transform: FloorTransform = {
+    turn,
+    x: p[0] - (c * p[last * 3] + s * p[last * 3 + 2]),
+    z: p[2] - (c * p[last * 3 + 2] - s * p[last * 3]),
+  };
+  return seamAligned(body, 0, last, transform);
+}
+
+const isStill = ({ x, z }: Travel) => Math.hypot(x[x.length - 1] - x[0], z[z.length - 1] - z[0]) < 0.05;
+
+/**
+ * The speed of the floor under someone who walks on the spot: the median velocity of the lower foot's lowest point, when the hips
+ * get nowhere and those velocities agree. Null for everyone else.
+ */
+function beltSpeed({ soles, motion, globals, body }: Gait): { x: number; z: number } | null {
+  const n = motion.frames;
+  const hips = (f: number, k: number) => globals.positions[(f * globals.joints + body.hips) * 3 + k];
+  const far = Math.hypot(hips(n - 1, 0) - hips(0, 0), hips(n - 1, 2) - hips(0, 2));
+  if (n < 4 || far > 0.1 * Math.max(1, n / motion.fps)) return null;
+  const vx: number[] = [];
+  const vz: number[] = [];
+  const points = [soles.left.heel, soles.left.ball, soles.left.tip, soles.right.heel, soles.right.ball, soles.right.tip];
+  for (let f = 1; f < n - 1; f++) {
+    const low = points.reduce((a, b) => (b[f * 3 + 1] < a[f * 3 + 1] ? b : a));
+    if (low[f * 3 + 1] > soles.floor + 0.02) continue;
+    vx.push(((low[f * 3 + 3] - low[f * 3 - 3]) * motion.fps) / 2);
+    vz.push(((low[f * 3 + 5] - low[f * 3 - 1]) * motion.fps) / 2);
+  }
+  if (vx.length < n / 8) return null;
+  const x = median(vx);
+  const z = median(vz);
+  const speed = Math.hypot(x, z);
+  const spread = median(vx.map((v, i) => Math.hypot(v - x, vz[i] - z)));
+  return speed > 0.25 && spread < 0.35 * speed ? { x: -x, z: -z } : null;
+}
+
+function moved(motion: Motion, { x, z }: { x: number; z: number }): Motion {
+  const out = copyMotion(motion);
+  for (let f = 0; f < out.frames; f++) {
+    out.rootPositions[f * 3] += (x * f) / out.fps;
+    out.rootPositions[f * 3 + 2] += (z * f) / out.fps;
+  }
+  return out;
+}
+
+/** Speed and turn rate over the whole cycle of a loop, or over whole strides of anything else. */
+function wayOf({ motion, travel, loop }: Pick<Clip, 'motion' | 'travel' | 'loop'>, ground: Gait): { speed: number; turn: number } {
+  const last = motion.frames - 1;
+  const { globals, body, headings } = ground;
+  const at = (f: number, k: number) =>
+    travel && loop ? (k === 0 ? travel.x[f] : travel.z[f]) : globals.positions[(f * globals.joints + body.hips) * 3 + k];
+  const stride = loop ? last : strideFrames(ground.contacts);
+  const whole = stride && stride <= last ? Math.floor(last / stride) * stride : last;
+  const seconds = whole / motion.fps;
+  const parts = Math.max(1, Math.round(whole / (stride ?? whole)));
+  let length = 0;
+  for (let i = 0; i < parts; i++) {
+    const a = Math.round((i * whole) / parts), b = Math.round(((i + 1) * whole) / parts);
+    length += Math.hypot(at(b, 0) - at(a, 0), at(b, 2) - at(a, 2));
+  }
+  return { speed: length / seconds, turn: (headings[whole] - headings[0]) / seconds };
+}
+
+function rootToHips(motion: Motion): number {
+  let most = 0;
+  for (let f = 0; f < motion.frames; f++) {
+    most = Math.max(most, Math.hypot(motion.rootPositions[f * 3], motion.rootPositions[f * 3 + 2]));
+  }
+  return most * 100;
+}
+

@@ -1,0 +1,38 @@
+import { cutClip, type Clip } from '../model/clip';
+import type { Motion } from '../model/motion';
+import { applyStep, type RecipeStep } from '../steps';
+
+/** A clip as its owner describes it: a cut of a take (frames at the take's rate, both included) and the steps over it. */
+export interface ClipRecipe {
+  readonly from: number;
+  readonly to: number;
+  readonly steps: readonly RecipeStep[];
+}
+
+/**
+ * Runs recipes over one take and remembers every prefix, so that changing the last step runs only that.
+ *
+ * @param motion the take in metres, Y up
+ */
+export function recipeRunner(motion: Motion): (recipe: ClipRecipe) => Clip {
+  const known = new Map<string, Clip>();
+  const remember = (key: string, make: () => Clip): Clip => {
+    const clip = known.get(key) ?? make();
+    known.delete(key);
+    known.set(key, clip); // the newest last
+    if (known.size > MOST) known.delete(known.keys().next().value ?? '');
+    return clip;
+  };
+  return ({ from, to, steps }) => {
+    let key = `${from}-${to}`;
+    let clip = remember(key, () => cutClip(motion, from, to));
+    for (const step of steps) {
+      key += JSON.stringify(step);
+      const before = clip;
+      clip = remember(key, () => applyStep(before, step));
+    }
+    return clip;
+  };
+}
+
+const MOST = 60;

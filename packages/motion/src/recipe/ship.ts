@@ -1,0 +1,36 @@
+import type { Clip, Travel } from '../model/clip';
+import { resample } from '../model/resample';
+import { settleSeam } from '../steps/settle';
+
+export interface Shipped {
+  readonly clip: Clip;
+  /** Change of speed by the retime to whole frames: 1 is none, 1.004 is 0.4 % faster. */
+  readonly rateChange: number;
+}
+
+/**
+ * The clip at the rate it ships at, lasting a whole number of frames: a cycle of 65 frames at 60 becomes 32 at 30 by a
+ * retime too small to see.
+ */
+export function shipClip(clip: Clip, fps: number): Shipped {
+  const from = clip.motion.frames - 1;
+  const cycle = Math.max(1, Math.round((from * fps) / clip.motion.fps));
+  const rateChange = from / clip.motion.fps / (cycle / fps);
+  const sampled = resample(clip.motion, cycle + 1, fps, { loop: clip.loop });
+  // In the root's space nothing turns; there the seam can be settled again among the frames of the new rate.
+  const motion = clip.loop && clip.travel && cycle !== from ? settleSeam(sampled, 0) : sampled;
+  return { clip: { ...clip, motion, travel: clip.travel && resampleTravel(clip.travel, cycle + 1) }, rateChange };
+}
+
+/** Ways are smooth by construction: between their frames a straight line is as good as they are. */
+function resampleTravel(travel: Travel, frames: number): Travel {
+  const channel = (values: Float64Array) => {
+    const n = values.length - 1;
+    return Float64Array.from({ length: frames }, (_, f) => {
+      const t = (f * n) / (frames - 1);
+      const i = Math.min(n - 1, Math.floor(t));
+      return values[i] + (values[i + 1] - values[i]) * (t - i);
+    });
+  };
+  return { x: channel(travel.x), y: channel(travel.y), z: channel(travel.z), heading: channel(travel.heading) };
+}

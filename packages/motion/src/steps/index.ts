@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import type { Clip } from '../model/clip';
+import { loop, loopParams } from './loop';
+import { travel, travelParams } from './travel';
+
+/** A recipe's step as it stands in a file: told apart by `kind`, parameters optional. */
+export const stepSchema = z.discriminatedUnion('kind', [loopParams, travelParams]);
+export type RecipeStep = z.infer<typeof stepSchema>;
+export type RecipeStepInput = z.input<typeof stepSchema>;
+
+/** Applies one step; a step that is switched off changes nothing. */
+export function applyStep(clip: Clip, step: RecipeStep): Clip {
+  if (step.off) return clip;
+  switch (step.kind) {
+    case 'loop': return loop.apply(clip, step);
+    case 'travel': return travel.apply(clip, step);
+  }
+}
