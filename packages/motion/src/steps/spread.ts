@@ -37,10 +37,12 @@ export function spreadDifference(motion: Motion, cycle: FloorTransform, seconds:
     const by = new Float64Array(3);
     for (let f = 0; f <= reach; f++) {
       const fade = 1 - smoothStep5(f / reach);
+      // A wrong guess of the velocity grows with the distance from the seam: it fades sooner.
+      const bend = (f * (1 - smoothStep5(f / Math.min(reach, m + 2)))) / 2;
       // Both halves: at the beginning up by half the jump, at the end down by half of it, and each bent by half the kink.
-      for (let k = 0; k < 3; k++) by[k] = fade * (jump[k] / 2 + (velocity[k] * f) / 2);
+      for (let k = 0; k < 3; k++) by[k] = (fade * jump[k]) / 2 + velocity[k] * bend;
       apply(f, by);
-      for (let k = 0; k < 3; k++) by[k] = fade * (-jump[k] / 2 + (velocity[k] * f) / 2);
+      for (let k = 0; k < 3; k++) by[k] = (-fade * jump[k]) / 2 + velocity[k] * bend;
       apply(n - f, by);
     }
   };

@@ -18,7 +18,7 @@ export const travelParams = z.object({
   sideways: where.default('root'),
   heading: where.default('root'),
   height: where.default('body'),
-  /** `origin`: the first frame's root stands at the origin and faces +Z. `captured`: every joint stays where it was in the world. */
+  /** `origin`: the first frame's root stands at the origin, on the floor, and faces +Z. `captured`: every joint stays where it was in the world. */
   start: z.enum(['captured', 'origin']).default('captured'),
 });
 export type TravelParams = z.infer<typeof travelParams>;
@@ -43,7 +43,11 @@ export const travel: Step<'travel', TravelParams> = {
     const motion = toSpaceOf(world, root);
     if (clip.loop && kept.x.length > 1) closeExactly(motion, params);
     alignSigns(motion);
-    return { ...clip, motion, travel: params.start === 'origin' ? toOrigin(root) : root };
+    if (params.start === 'captured') return { ...clip, motion, travel: root };
+    // The root stands on the floor, wherever the suit believed the floor to be.
+    const floor = gait(clip.motion)?.soles.floor ?? 0;
+    for (let f = 0; f < motion.frames; f++) motion.rootPositions[f * 3 + 1] -= floor;
+    return { ...clip, motion, travel: toOrigin(root) };
   },
 };
 

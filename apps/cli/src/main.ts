@@ -1,0 +1,60 @@
+import { Argument, Command, CommanderError, InvalidArgumentError, Option } from 'commander';
+import { SCRIPTS } from '@lantern/capture';
+import { InputError } from '@lantern/motion';
+import { capture } from './capture';
+import { contacts } from './contacts';
+import { inspect } from './inspect';
+import { loops } from './loops';
+import { make } from './make';
+import { measure } from './measure';
+
+/** Exit codes of every command: done, our fault, wrong use, bad input. */
+const EXIT = { done: 0, ours: 1, use: 2, input: 3 } as const;
+
+const number = (least: number, most: number) => (text: string) => {
+  const value = Number(text);
+  if (text.trim() === '' || !Number.isFinite(value) || value < least || value > most) throw new InvalidArgumentError(`Expected a number from ${least} to ${most}.`);
+  return value;
+};
+const whole = (least: number, most: number) => (text: string) => {
+  const value = number(least, most)(text);
+  if (!Number.isInteger(value)) throw new InvalidArgumentError('Expected a whole number.');
+  return value;
+};
+const faults = (text: string) => (text === 'none' ? 0 : text === 'default' ? 1 : number(0, 10)(text));
+
+function program(): Command {
+  const lantern = new Command('lantern').description('From captured motion to engine-ready locomotion sets.').exitOverride();
+  const command = (name: string, description: string) =>
+    lantern.command(name).description(description).option('--json', 'one JSON document on standard output').exitOverride();
+
+  command('inspect', 'what a file holds').argument('<files...>').action(inspect);
+  command('contacts', 'its foot contacts').argument('<file>').action(contacts);
+  command('loops', 'loop candidates, best first').argument('<file>').action(loops);
+  command('make', 'everything a project file describes').argument('<project>').requiredOption('--out <dir>', 'the folder to write to').action(make);
+  command('measure', 'the figures of a finished .glb or .bvh').argument('<file>').action(measure);
+  command('capture', 'play a script in the simulated suit')
+    .addArgument(new Argument('<script>').choices(SCRIPTS))
+    .requiredOption('--out <file>', 'the BVH file to write')
+    .option('--seconds <s>', 'how long', number(0.5, 1800), 20)
+    .option('--fps <n>', 'frames a second', number(10, 480), 60)
+    .option('--seed <n>', 'the same seed makes the same take', whole(0, 4294967295), 1)
+    .addOption(new Option('--faults <factor>', 'none, default or a factor').argParser(faults).default(1, 'default'))
+    .option('--truth <file>', 'write what is known of the take as JSON')
+    .action(capture);
+  return lantern;
+}
+
+try {
+  await program().parseAsync();
+} catch (error) {
+  if (error instanceof CommanderError) {
+    process.exitCode = error.exitCode === 0 ? EXIT.done : EXIT.use;
+  } else if (error instanceof InputError) {
+    process.stderr.write(`${error.place.file ?? ''}:${error.place.line ?? 1}: ${error.message}\n`);
+    process.exitCode = EXIT.input;
+  } else {
+    process.stderr.write(`lantern: this is our fault: ${error instanceof Error ? error.message : String(error)}\n`);
+    process.exitCode = EXIT.ours;
+  }
+}

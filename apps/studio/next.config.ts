@@ -1,0 +1,12 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  transpilePackages: ['@lantern/motion', '@lantern/capture'],
+  poweredByHeader: false,
+  reactStrictMode: true,
+  // Types are checked by the project's own test command.
+  typescript: { ignoreBuildErrors: true },
+  devIndicators: false,
+};
+
+export default config;

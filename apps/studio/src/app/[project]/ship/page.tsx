@@ -1,0 +1,5 @@
+import { Ship } from '@/places/ship/Ship';
+
+export default function ShipPage() {
+  return <Ship />;
+}

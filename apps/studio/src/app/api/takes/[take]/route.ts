@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { database } from '@/server/database';
+import { conflict, missing, respond } from '@/server/respond';
+import { removeTake, restoreTake } from '@/server/takes';
+
+type Context = { params: Promise<{ take: string }> };
+
+export async function DELETE(request: Request, { params }: Context): Promise<Response> {
+  return respond(request, async () => {
+    const outcome = await removeTake(database(), z.uuid().parse((await params).take));
+    if (outcome === 'missing') return missing('take');
+    if (outcome === 'has-clips') return conflict('has-clips', 'Clips are cut from this take; remove them first.');
+    return Response.json({ outcome });
+  });
+}
+
+/** Brings a removed take back. */
+export async function PUT(request: Request, { params }: Context): Promise<Response> {
+  return respond(request, async () => {
+    const found = await restoreTake(database(), z.uuid().parse((await params).take));
+    return found ? Response.json({ outcome: 'restored' }) : missing('take');
+  });
+}

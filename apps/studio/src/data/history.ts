@@ -1,0 +1,69 @@
+import { z } from 'zod';
+import type { ClipRow } from '@/server/clips';
+import { docOf, useClips, type ClipDoc, type SavedClip } from './clips-store';
+
+/** Undo survives a reload, and so does what a crash kept from being saved: both lie in the browser's storage. */
+const MOST_STATES = 60;
+
+const keyOf = (project: string) => `old-lantern.history.${project}`;
+
+const step = z.looseObject({ kind: z.enum(['loop', 'travel']) });
+const doc = z.object({ id: z.string(), take: z.string(), name: z.string(), from: z.number(), to: z.number(), steps: z.array(step) });
+const state = z.object({ docs: z.array(doc) });
+const kept = z.object({
+  docs: z.array(doc),
+  revisions: z.record(z.string(), z.number()),
+  past: z.array(state),
+  future: z.array(state),
+});
+
+/** Fills the store from the server and, where nobody else has saved since, from what this browser kept. */
+export function openProject(project: string, rows: readonly ClipRow[]): void {
+  const saved: Record<string, SavedClip> = Object.fromEntries(rows.map((row) => [row.id, { revision: row.revision, doc: docOf(row) }]));
+  const server = rows.map(docOf);
+  const memory = readMemory(project);
+  const isUnchanged = memory !== null && rows.every((row) => memory.revisions[row.id] === row.revision);
+  useClips.setState({ project, docs: memory && isUnchanged ? memory.docs : server, saved, conflicts: {}, state: 'saved' });
+  useClips.temporal.setState(memory && isUnchanged ? { pastStates: memory.past, futureStates: memory.future } : { pastStates: [], futureStates: [] });
+}
+
+interface Memory {
+  readonly docs: ClipDoc[];
+  readonly revisions: Record<string, number>;
+  readonly past: { docs: ClipDoc[] }[];
+  readonly future: { docs: ClipDoc[] }[];
+}
+
+function readMemory(project: string): Memory | null {
+  try {
+    const parsed = kept.safeParse(JSON.parse(localStorage.getItem(keyOf(project)) ?? 'null'));
+    // The steps were checked by kind only; the server checks the rest before anything is stored.
+    return parsed.success ? (parsed.data as unknown as Memory) : null;
+  } catch {
+    return null;
+  }
+}
+
+/** Keeps what is needed for the next visit; returns what ends it. */
+export function keepHistory(project: string): () => void {
+  const keep = () => {
+    const { docs, saved, project: open } = useClips.getState();
+    if (open !== project) return;
+    const { pastStates, futureStates } = useClips.temporal.getState();
+    const memory = {
+      docs,
+      revisions: Object.fromEntries(Object.entries(saved).map(([id, { revision }]) => [id, revision])),
+      past: pastStates.slice(-MOST_STATES),
+      future: futureStates.slice(-MOST_STATES),
+    };
+    try {
+      localStorage.setItem(keyOf(project), JSON.stringify(memory));
+    } catch {
+      // Full or forbidden storage costs the history of a reload, nothing else.
+    }
+  };
+  return useClips.subscribe((now, before) => {
+    if (now.docs !== before.docs || now.saved !== before.saved) keep();
+  });
+}
+

@@ -1,0 +1,48 @@
+'use client';
+import type { Passport, Skeleton, TakeOverrides } from '@lantern/motion';
+import { useQuery } from '@tanstack/react-query';
+import { createContext, useContext } from 'react';
+import type { ClipRow } from '@/server/clips';
+import { fetchJson } from './fetch-json';
+
+export interface ProjectInfo {
+  readonly id: string;
+  readonly name: string;
+  readonly character: string;
+  readonly fps: number;
+}
+
+export interface TakeInfo {
+  readonly id: string;
+  readonly name: string;
+  readonly file: string;
+  readonly frames: number;
+  readonly fps: number;
+  readonly skeleton: Skeleton;
+  readonly moving: readonly number[];
+  readonly passport: Passport;
+  readonly overrides: TakeOverrides;
+  readonly path: readonly number[];
+  readonly created: string;
+}
+
+export interface ProjectData {
+  readonly project: ProjectInfo;
+  readonly takes: readonly TakeInfo[];
+  readonly clips: readonly ClipRow[];
+}
+
+export const ProjectContext = createContext<ProjectInfo | null>(null);
+
+export function useProjectInfo(): ProjectInfo {
+  const project = useContext(ProjectContext);
+  if (!project) throw new Error('outside a project');
+  return project;
+}
+
+export const projectKey = (id: string) => ['project', id];
+
+export function useProjectData() {
+  const { id } = useProjectInfo();
+  return useQuery({ queryKey: projectKey(id), queryFn: () => fetchJson<ProjectData>(`/api/projects/${id}`) });
+}

@@ -1,0 +1,31 @@
+'use client';
+import type { ClipFigures, Seam } from '@lantern/motion';
+import { Box, Typography } from '@mui/material';
+import { Figure } from '@/shell/Figure';
+
+/** The cut as captured, and the clip as it ships: before and after, side by side. */
+export function SeamFigures({ seam, figures }: { seam: Seam | null; figures: ClipFigures | null }) {
+  return (
+    <Box component="section" aria-label="Figures" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 2 }}>
+      <Box data-figures="captured">
+        <Typography variant="caption" color="text.secondary">seam as captured</Typography>
+        <Figure label="pose" value={seam?.poseCm} unit="cm" />
+        <Figure label="rotation" value={seam?.worstDeg} unit="°" />
+        <Figure label="velocity" value={seam?.velocityCmS} unit="cm/s" digits={0} />
+        <Figure label="heading" value={seam?.headingDeg} unit="°" />
+        <Figure label="height" value={seam?.heightCm} unit="cm" />
+        <Figure label="drift" value={seam?.driftCm} unit="cm" />
+      </Box>
+      <Box data-figures="finished">
+        <Typography variant="caption" color="text.secondary">clip as it is now</Typography>
+        <Figure label="pose" value={figures?.loop ? figures.seam.poseCm : null} unit="cm" digits={2} bound="poseCm" />
+        <Figure label="tick" value={figures?.loop ? figures.tick : null} unit="" digits={2} bound="tick" />
+        <Figure label="speed" value={figures?.speedMps} unit="m/s" digits={2} />
+        <Figure label="turn" value={figures?.turnDegS} unit="°/s" />
+        <Figure label="foot slide" value={figures?.slideCm} unit="cm" bound="slideCm" />
+        <Figure label="sink" value={figures?.sinkCm} unit="cm" bound="sinkCm" />
+      </Box>
+      {seam && <Typography variant="caption" color="text.secondary" sx={{ gridColumn: '1 / -1', mt: 0.3 }}>worst joint {seam.worstJoint}, {seam.worstCm.toFixed(1)} cm</Typography>}
+    </Box>
+  );
+}

@@ -1,0 +1,74 @@
+'use client';
+import type { LoopSearch, Seam } from '@lantern/motion';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useClips, type ClipDoc } from '@/data/clips-store';
+import { noteFigures } from '@/data/figures';
+import { useOpenTake } from '@/data/use-open-take';
+import type { TakeInfo } from '@/data/project';
+import { core } from '@/worker/core';
+import type { ClipResult } from '@/worker/core.worker';
+
+export interface Cut {
+  readonly from: number;
+  readonly to: number;
+}
+
+export type Preview = 'take' | 'place' | 'travel';
+
+/** Loop candidates of an open take. */
+export function useLoops(take: TakeInfo | null, isOpen: boolean) {
+  return useQuery<LoopSearch>({
+    queryKey: ['loops', take?.id],
+    enabled: take !== null && isOpen,
+    staleTime: Infinity,
+    queryFn: () => core().loops(take?.id ?? ''),
+  });
+}
+
+/** The seam figures of a cut, newest first wins: while a post is dragged they follow in the same frame. */
+export function useSeam(take: TakeInfo | null, isOpen: boolean, cut: Cut | null): Seam | null {
+  const [seam, setSeam] = useState<Seam | null>(null);
+  const newest = useRef(0);
+  const id = take?.id;
+  useEffect(() => {
+    if (!id || !isOpen || !cut) return setSeam(null);
+    const mine = ++newest.current;
+    void core().seam(id, cut.from, cut.to).then((found) => {
+      if (mine === newest.current) setSeam(found);
+    });
+  }, [id, isOpen, cut?.from, cut?.to]); // eslint-disable-line react-hooks/exhaustive-deps
+  return seam;
+}
+
+/** Runs the recipe of a clip whenever it changes. */
+export function useClipResult(take: TakeInfo | null, isOpen: boolean, doc: ClipDoc | null, repeats: number, inPlace: boolean) {
+  const recipe = useMemo(() => (doc ? { from: doc.from, to: doc.to, steps: doc.steps } : null), [doc]);
+  const key = JSON.stringify([take?.id, recipe, repeats, inPlace]);
+  const result = useQuery<ClipResult>({
+    queryKey: ['clip', key],
+    enabled: take !== null && isOpen && recipe !== null,
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: (before) => before,
+    queryFn: async () => {
+      if (!take || !recipe) throw new Error('no clip');
+      return core().clip(take.id, recipe, { repeats, inPlace });
+    },
+  });
+  const id = doc?.id;
+  const { data, isPlaceholderData } = result;
+  useEffect(() => {
+    if (id && data && !isPlaceholderData) noteFigures(id, data.figures);
+  }, [id, data, isPlaceholderData]);
+  return result;
+}
+
+/** The clip at the address, the take it is cut from, and that take opened. */
+export function useBench(takes: readonly TakeInfo[], clip: string | null, wantedTake: string | null) {
+  const docs = useClips((state) => state.docs);
+  const doc = docs.find((d) => d.id === clip) ?? (clip || wantedTake ? null : (docs[0] ?? null));
+  const take = takes.find((t) => t.id === (doc?.take ?? wantedTake)) ?? (doc || wantedTake ? null : (takes[0] ?? null));
+  const opened = useOpenTake(take);
+  return { docs, doc, take, opened };
+}

@@ -1,0 +1,174 @@
+'use client';
+import { Box, Button, Checkbox, FormControlLabel, LinearProgress, MenuItem, Radio, RadioGroup, Switch, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material';
+import { proxy } from 'comlink';
+import Link from 'next/link';
+import { useState } from 'react';
+import { BOUNDS, isOut, type Bounded } from '@/data/bounds';
+import { useClips, type ClipDoc } from '@/data/clips-store';
+import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
+import { Trouble } from '@/places/takes/Takes';
+import { FigureValue } from '@/shell/Figure';
+import { chart } from '@/shell/theme';
+import { core } from '@/worker/core';
+import { download } from './download';
+import { ensureOpen, useReadiness, type Readiness } from './use-readiness';
+
+const RATES = [24, 30, 60, 120] as const;
+
+type Progress = { readonly done: number; readonly of: number; readonly name: string };
+type Outcome = { readonly text: string; readonly isProblem: boolean };
+
+/** Ship: see whether the clips are ready, and take the files. */
+export function Ship() {
+  const { data, error, isPending, refetch } = useProjectData();
+  const project = useProjectInfo();
+  const docs = useClips((state) => state.docs);
+  if (isPending) return <LinearProgress aria-label="Loading the clips" />;
+  if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
+  if (docs.length === 0) return <Empty project={project.id} />;
+  return <Desk docs={docs} takes={data.takes} />;
+}
+
+function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeInfo[] }) {
+  const project = useProjectInfo();
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [fps, setFps] = useState(project.fps);
+  const [oneEach, setOneEach] = useState(false);
+  const [bvh, setBvh] = useState(false);
+  const [progress, setProgress] = useState<Progress | null>(null);
+  const [outcome, setOutcome] = useState<Outcome | null>(null);
+  const readiness = useReadiness(docs, takes, fps);
+  const chosen = docs.filter((doc) => !left.has(doc.id));
+  const worst = (i: number) => readiness[i].figures && Object.keys(BOUNDS).filter((key) => isOut(key as Bounded, valueOf(readiness[i], key as Bounded))).length;
+  const order = docs.map((_, i) => i).sort((a, b) => (worst(b) ?? 0) - (worst(a) ?? 0));
+
+  const ship = async () => {
+    setOutcome(null);
+    setProgress({ done: 0, of: chosen.length, name: '' });
+    try {
+      for (const id of new Set(chosen.map((doc) => doc.take))) {
+        const take = takes.find((t) => t.id === id);
+        if (take) await ensureOpen(take);
+      }
+      const shipment = {
+        fps: project.fps,
+        clips: chosen.map(({ name, take, from, to, steps }) => ({ name: fileSafe(name), take, from, to, steps: [...steps] })),
+        ship: { glb: `${fileSafe(project.character.toLowerCase())}.glb`, fps, oneFilePerClip: oneEach, bvh },
+      };
+      const made = await core().ship(shipment, proxy((done: number, of: number, name: string) => setProgress({ done, of, name })));
+      if ('problem' in made) setOutcome({ text: made.problem, isProblem: true });
+      else {
+        const manifest = { path: 'report.json', bytes: new TextEncoder().encode(JSON.stringify(made.report, null, 1)) };
+        const saved = download(made.files.length > 1 ? [...made.files, manifest] : made.files, `${project.id}-${project.character.toLowerCase()}.zip`);
+        setOutcome({ text: `${saved.name}, ${(saved.bytes / 1e6).toFixed(2)} MB, is in your downloads.`, isProblem: false });
+      }
+    } catch (error) {
+      setOutcome({ text: error instanceof Error ? error.message : 'The files could not be made.', isProblem: true });
+    }
+    setProgress(null);
+  };
+
+  return (
+    <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 310px' }}>
+      <Box sx={{ overflow: 'auto', p: 2 }}>
+        <Typography variant="h1" sx={{ mb: 0.3 }}>Ready to ship?</Typography>
+        <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }}>Every clip as it would leave at {fps} frames a second, worst first. A figure out of bounds is hatched; its clip is one click away.</Typography>
+        <ReadinessTable docs={docs} order={order} readiness={readiness} left={left} setLeft={setLeft} project={project.id} />
+      </Box>
+      <Box component="aside" aria-label="Shipment" sx={{ borderLeft: `1px solid ${chart('rule')}`, p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, overflow: 'auto' }}>
+        <Typography variant="h2">Shipment</Typography>
+        <TextField select label="Rate" value={fps} onChange={(event) => setFps(Number(event.target.value))}>
+          {RATES.map((value) => <MenuItem key={value} value={value}>{value} frames a second</MenuItem>)}
+        </TextField>
+        <RadioGroup value={oneEach ? 'each' : 'one'} onChange={(_, value) => setOneEach(value === 'each')} aria-label="Files">
+          <FormControlLabel value="one" control={<Radio size="small" color="default" />} label="One GLB with all clips" />
+          <FormControlLabel value="each" control={<Radio size="small" color="default" />} label="One GLB for each clip" />
+        </RadioGroup>
+        <FormControlLabel control={<Switch size="small" checked={bvh} onChange={(_, on) => setBvh(on)} color="default" />} label="BVH of each clip too" sx={{ ml: -0.5, gap: 0.5 }} />
+        <Typography variant="body2" color="text.secondary">One root joint above the hips, keys on whole frames, a loop’s last key equal to its first, a skin in the file.</Typography>
+        <Box sx={{ flex: 1 }} />
+        {progress && (
+          <Box role="status">
+            <Typography variant="body2" noWrap>{progress.name ? `${progress.done + 1} of ${progress.of}: ${progress.name}` : 'Opening the takes'}</Typography>
+            <LinearProgress variant={progress.of > 1 ? 'determinate' : 'indeterminate'} value={(100 * progress.done) / Math.max(1, progress.of)} aria-label="Shipping" />
+          </Box>
+        )}
+        {outcome && <Typography variant="body2" role={outcome.isProblem ? 'alert' : 'status'} sx={{ fontWeight: 500 }}>{outcome.isProblem && '▲ '}{outcome.text}</Typography>}
+        <Button variant="contained" size="large" disabled={chosen.length === 0 || progress !== null} onClick={() => void ship()} sx={{ fontWeight: 700 }}>
+          Ship {chosen.length} {chosen.length === 1 ? 'clip' : 'clips'}
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+const valueOf = ({ figures }: Readiness, key: Bounded): number => {
+  if (!figures) return 0;
+  if (key === 'tick' || key === 'slideCm' || key === 'sinkCm') return figures[key];
+  return figures.loop ? figures.seam[key] : 0;
+};
+
+function ReadinessTable({ docs, order, readiness, left, setLeft, project }: {
+  docs: readonly ClipDoc[]; order: readonly number[]; readiness: readonly Readiness[]; left: ReadonlySet<string>; setLeft: (left: ReadonlySet<string>) => void; project: string;
+}) {
+  const toggle = (id: string) => {
+    const next = new Set(left);
+    if (!next.delete(id)) next.add(id);
+    setLeft(next);
+  };
+  const all = left.size === 0;
+  return (
+    <Table size="small" aria-label="Readiness">
+      <TableHead>
+        <TableRow>
+          <TableCell padding="checkbox"><Checkbox size="small" color="default" checked={all} indeterminate={!all && left.size < docs.length} onChange={() => setLeft(all ? new Set(docs.map((d) => d.id)) : new Set())} slotProps={{ input: { 'aria-label': 'All clips' } }} /></TableCell>
+          {['Clip', 'Length', 'Speed', 'Seam', 'Tick', 'Foot slide', 'Sink', 'Drift'].map((label, i) => <TableCell key={label} align={i === 0 ? 'left' : 'right'}>{label}</TableCell>)}
+        </TableRow>
+      </TableHead>
+      <TableBody>
+        {order.map((i) => {
+          const doc = docs[i];
+          const { figures, isPending, error } = readiness[i];
+          const cell = (key: Bounded, unit: string, digits: number) => {
+            const value = valueOf(readiness[i], key);
+            const shown = figures && (figures.loop || key === 'slideCm' || key === 'sinkCm') ? value : null;
+            const out = shown !== null && isOut(key, value);
+            return <TableCell key={key} align="right"><FigureValue value={shown} unit={unit} digits={digits} out={out} todo={out ? BOUNDS[key].todo : undefined} /></TableCell>;
+          };
+          return (
+            <TableRow key={doc.id} hover>
+              <TableCell padding="checkbox"><Checkbox size="small" color="default" checked={!left.has(doc.id)} onChange={() => toggle(doc.id)} slotProps={{ input: { 'aria-label': `Ship ${doc.name}` } }} /></TableCell>
+              <TableCell><Typography component={Link} href={`/${project}/bench/${doc.id}`} sx={{ color: 'text.primary', fontWeight: 500 }}>{doc.name}</Typography></TableCell>
+              {error ? <TableCell colSpan={7}><Typography variant="body2">▲ {error}</Typography></TableCell> : isPending ? <TableCell colSpan={7}><LinearProgress aria-label={`Measuring ${doc.name}`} /></TableCell> : (
+                <>
+                  <TableCell align="right"><FigureValue value={figures?.seconds} unit="s" digits={2} /></TableCell>
+                  <TableCell align="right"><FigureValue value={figures?.speedMps} unit="m/s" digits={2} /></TableCell>
+                  {cell('poseCm', 'cm', 2)}
+                  {cell('tick', '', 2)}
+                  {cell('slideCm', 'cm', 1)}
+                  {cell('sinkCm', 'cm', 1)}
+                  {cell('driftCm', 'cm', 1)}
+                </>
+              )}
+            </TableRow>
+          );
+        })}
+      </TableBody>
+    </Table>
+  );
+}
+
+/** A name without what file systems refuse. */
+const fileSafe = (name: string) => name.replace(/[/\\:*?"<>|\u0000-\u001f]/g, '-'); // eslint-disable-line no-control-regex
+
+function Empty({ project }: { project: string }) {
+  return (
+    <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center' }}>
+      <Box>
+        <Typography variant="h1" sx={{ mb: 1 }}>Nothing to ship yet</Typography>
+        <Typography color="text.secondary" sx={{ mb: 2 }}>Cut a first clip on the Bench; it will wait here with its figures.</Typography>
+        <Button variant="contained" size="large" component={Link} href={`/${project}/bench`}>Go to the Bench</Button>
+      </Box>
+    </Box>
+  );
+}

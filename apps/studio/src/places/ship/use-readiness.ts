@@ -1,0 +1,36 @@
+'use client';
+import type { ClipFigures } from '@lantern/motion';
+import { useQueries } from '@tanstack/react-query';
+import type { ClipDoc } from '@/data/clips-store';
+import type { TakeInfo } from '@/data/project';
+import { sourceOf } from '@/data/use-open-take';
+import { core } from '@/worker/core';
+
+export interface Readiness {
+  readonly figures: ClipFigures | null;
+  readonly isPending: boolean;
+  readonly error: string | null;
+}
+
+/** Opens a take in the worker unless it is open already. */
+export async function ensureOpen(take: TakeInfo): Promise<void> {
+  if (!(await core().isOpen(take.id))) await core().openTake(sourceOf(take));
+}
+
+/** Every clip's figures at the rate it would ship at. */
+export function useReadiness(docs: readonly ClipDoc[], takes: readonly TakeInfo[], fps: number): readonly Readiness[] {
+  const results = useQueries({
+    queries: docs.map((doc) => ({
+      queryKey: ['readiness', doc.take, doc.from, doc.to, JSON.stringify(doc.steps), fps],
+      staleTime: Infinity,
+      retry: false,
+      queryFn: async () => {
+        const take = takes.find((t) => t.id === doc.take);
+        if (!take) throw new Error('The take of this clip is not in the project.');
+        await ensureOpen(take);
+        return core().figures(doc.take, { from: doc.from, to: doc.to, steps: doc.steps }, fps);
+      },
+    })),
+  });
+  return results.map(({ data, isPending, error }) => ({ figures: data ?? null, isPending, error: error?.message ?? null }));
+}

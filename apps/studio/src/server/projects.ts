@@ -1,0 +1,15 @@
+import { asc, eq } from 'drizzle-orm';
+import type { Database } from './database';
+import { projects } from './schema';
+
+export type ProjectRow = typeof projects.$inferSelect;
+
+export async function findProject(database: Database, id: string): Promise<ProjectRow | null> {
+  const [project] = await database.select().from(projects).where(eq(projects.id, id));
+  return project ?? null;
+}
+
+export async function firstProject(database: Database): Promise<ProjectRow | null> {
+  const [project] = await database.select().from(projects).orderBy(asc(projects.created)).limit(1);
+  return project ?? null;
+}

@@ -1,0 +1,66 @@
+import type { Passport, RecipeStep, Skeleton, TakeOverrides } from '@lantern/motion';
+import { customType, index, integer, jsonb, pgTable, primaryKey, real, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+
+export const projects = pgTable('projects', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  character: text('character').notNull(),
+  fps: real('fps').notNull().default(60),
+  created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+});
+
+/** Takes never change: what their owner knows better stands beside them in `overrides`. */
+export const takes = pgTable(
+  'takes',
+  {
+    id: uuid('id').primaryKey(),
+    project: text('project').notNull().references(() => projects.id),
+    name: text('name').notNull(),
+    file: text('file').notNull(),
+    frames: integer('frames').notNull(),
+    /** As the file says. */
+    fps: real('fps').notNull(),
+    skeleton: jsonb('skeleton').$type<Skeleton>().notNull(),
+    /** Joints other than the first that move against their parent, in the order in which rows hold them. */
+    moving: jsonb('moving').$type<number[]>().notNull(),
+    passport: jsonb('passport').$type<Passport>().notNull(),
+    overrides: jsonb('overrides').$type<TakeOverrides>().notNull().default({}),
+    /** The way of the hips from above, metres: x, z, x, z, … */
+    path: jsonb('path').$type<number[]>().notNull(),
+    created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+    removed: timestamp('removed', { withTimezone: true }),
+  },
+  (table) => [index('takes_project').on(table.project)],
+);
+
+/** Some hundred frames each; a row of float32, little-endian, per frame: root place, rotations, moving joints' places. */
+export const takeChunks = pgTable(
+  'take_chunks',
+  {
+    take: uuid('take').notNull().references(() => takes.id, { onDelete: 'cascade' }),
+    index: integer('index').notNull(),
+    bytes: bytea('bytes').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.take, table.index] })],
+);
+
+export const clips = pgTable(
+  'clips',
+  {
+    id: uuid('id').primaryKey(),
+    project: text('project').notNull().references(() => projects.id),
+    take: uuid('take').notNull().references(() => takes.id),
+    name: text('name').notNull(),
+    from: integer('from_frame').notNull(),
+    to: integer('to_frame').notNull(),
+    steps: jsonb('steps').$type<RecipeStep[]>().notNull(),
+    /** Grows by one with every save; a save names the revision it started from. */
+    revision: integer('revision').notNull().default(1),
+    created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+    updated: timestamp('updated', { withTimezone: true }).notNull().defaultNow(),
+    removed: timestamp('removed', { withTimezone: true }),
+  },
+  (table) => [index('clips_project').on(table.project)],
+);

@@ -1,0 +1,89 @@
+'use client';
+import { Box } from '@mui/material';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { startAutosave } from '@/data/autosave';
+import { useClips } from '@/data/clips-store';
+import { keepHistory, openProject } from '@/data/history';
+import { ProjectContext, useProjectData, type ProjectInfo } from '@/data/project';
+import { ImportDesk } from '@/places/takes/ImportDesk';
+import { CommandFinder } from './CommandFinder';
+import { useOfferCommands, type Command } from './commands';
+import { ConflictDialog } from './ConflictDialog';
+import { KeysDialog } from './KeysDialog';
+import { OpenClip } from './OpenClip';
+import { Rail } from './Rail';
+import { TopBar } from './TopBar';
+
+/** The frame around every place: bar, rail, and what works everywhere (undo, find, keys, dropping files, saving). */
+export function Shell({ project, children }: { project: ProjectInfo; children: ReactNode }) {
+  return (
+    <ProjectContext value={project}>
+      <Frame project={project}>{children}</Frame>
+    </ProjectContext>
+  );
+}
+
+function Frame({ project, children }: { project: ProjectInfo; children: ReactNode }) {
+  const [isFinding, setFinding] = useState(false);
+  const [showsKeys, setShowsKeys] = useState(false);
+  const router = useRouter();
+  const { data } = useProjectData();
+  const docs = useClips((state) => state.docs);
+  useStoredClips(project.id);
+
+  const { undo, redo } = useClips.temporal.getState();
+  useHotkeys('mod+z', () => undo(), { preventDefault: true });
+  useHotkeys('mod+shift+z', () => redo(), { preventDefault: true });
+  useHotkeys('mod+k', () => setFinding(true), { preventDefault: true, enableOnFormTags: true });
+  useHotkeys('shift+slash', () => setShowsKeys(true));
+  useHotkeys('?', () => setShowsKeys(true), { useKey: true });
+
+  const commands = useMemo<Command[]>(
+    () => [
+      ...['takes', 'bench', 'ship'].map((slug) => ({ id: slug, label: `Go to ${slug[0].toUpperCase()}${slug.slice(1)}`, run: () => router.push(`/${project.id}/${slug}`) })),
+      { id: 'undo', label: 'Undo', keys: 'Ctrl Z', run: () => undo() },
+      { id: 'redo', label: 'Redo', keys: 'Ctrl Shift Z', run: () => redo() },
+      { id: 'keys', label: 'Show all keys', keys: '?', run: () => setShowsKeys(true) },
+      ...(data?.takes ?? []).map((take) => ({ id: take.id, label: `Take: ${take.name}`, run: () => router.push(`/${project.id}/takes/${take.id}`) })),
+      ...docs.map((doc) => ({ id: doc.id, label: `Clip: ${doc.name}`, run: () => router.push(`/${project.id}/bench/${doc.id}`) })),
+    ],
+    [data?.takes, docs, project.id, redo, router, undo],
+  );
+  useOfferCommands('shell', commands);
+
+  return (
+    <ImportDesk>
+      <Box sx={{ height: '100dvh', display: 'grid', gridTemplate: '"bar bar" 46px "rail place" minmax(0, 1fr) / 72px minmax(0, 1fr)' }}>
+        <TopBar open={<OpenClip />} onFind={() => setFinding(true)} onKeys={() => setShowsKeys(true)} />
+        <Rail />
+        <Box component="main" sx={{ gridArea: 'place', minWidth: 0, minHeight: 0, position: 'relative' }}>{children}</Box>
+      </Box>
+      <CommandFinder open={isFinding} onClose={() => setFinding(false)} />
+      <KeysDialog open={showsKeys} onClose={() => setShowsKeys(false)} />
+      <ConflictDialog />
+    </ImportDesk>
+  );
+}
+
+/** Clips come from the server once a visit; after that the store is the truth, and saves itself. */
+function useStoredClips(project: string): void {
+  const { data } = useProjectData();
+  const opened = useRef<string | null>(null);
+  useEffect(() => {
+    if (!data || opened.current === project) return;
+    opened.current = project;
+    openProject(project, data.clips);
+  }, [data, project]);
+  const isReady = data !== undefined;
+  useEffect(() => {
+    if (!isReady) return;
+    const endSaving = startAutosave();
+    const endKeeping = keepHistory(project);
+    return () => {
+      endSaving();
+      endKeeping();
+    };
+  }, [isReady, project]);
+}

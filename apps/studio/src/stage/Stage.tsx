@@ -1,0 +1,107 @@
+'use client';
+import type { BodyMesh } from '@lantern/motion';
+import { Canvas, useFrame, useThree } from '@react-three/fiber';
+import { useEffect, useMemo, useRef } from 'react';
+import * as THREE from 'three';
+import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+import { usePlayer } from '@/data/player';
+import { DUSK } from '@/shell/theme';
+import type { Markers } from '@/worker/core.worker';
+import type { WireMotion } from '@/worker/wire';
+import { figureMesh } from './figure-mesh';
+import { Floor, Footprints } from './Floor';
+import { placeCamera, type View } from './views';
+
+export interface StageProps {
+  readonly motion: WireMotion;
+  readonly mesh: BodyMesh;
+  readonly markers: Markers | null;
+  /** The level of the floor in the motion; it is drawn at zero. */
+  readonly floor: number;
+  /** Facing per frame, radians; without it the figure is taken to face +Z. */
+  readonly heading?: Float32Array;
+  readonly view: View;
+  readonly showsPrints: boolean;
+}
+
+/** The window: a figure in its motion at the player's frame. Knows motion, knows nothing of places. */
+export function Stage(props: StageProps) {
+  const playing = usePlayer((state) => state.playing);
+  return (
+    <Canvas
+      frameloop={playing ? 'always' : 'demand'}
+      dpr={[1, 1.5]}
+      camera={{ fov: 34, near: 0.1, far: 60, position: [3, 1.6, 4] }}
+      gl={{ antialias: true }}
+      style={{ position: 'absolute', inset: 0, background: `radial-gradient(ellipse at 45% 60%, ${DUSK.sky}, ${DUSK.deep} 80%)` }}
+      aria-label="Stage"
+      role="img"
+    >
+      <Scene {...props} />
+    </Canvas>
+  );
+}
+
+function Scene({ motion, mesh, markers, floor, heading, view, showsPrints }: StageProps) {
+  const figure = useMemo(() => figureMesh(motion, mesh, markers), [motion.skeleton, mesh, markers]); // eslint-disable-line react-hooks/exhaustive-deps
+  useEffect(() => () => figure.dispose(), [figure]);
+  const centre = useMemo(() => new THREE.Vector3(), []);
+  const lamp = useRef<THREE.SpotLight>(null);
+  const camera = useThree((state) => state.camera);
+  const canvas = useThree((state) => state.gl.domElement);
+  const invalidate = useThree((state) => state.invalidate);
+  const orbit = useRef<OrbitControls | null>(null);
+
+  useEffect(() => usePlayer.subscribe(() => invalidate()), [invalidate]);
+  useEffect(() => invalidate(), [invalidate, motion, view, showsPrints, figure]);
+  useEffect(() => {
+    if (view !== 'free') return;
+    camera.up.set(0, 1, 0);
+    const controls = new OrbitControls(camera, canvas);
+    controls.target.set(centre.x, 0.9, centre.z);
+    controls.maxDistance = 25;
+    controls.addEventListener('change', () => invalidate());
+    controls.update();
+    orbit.current = controls;
+    return () => {
+      orbit.current = null;
+      controls.dispose();
+    };
+  }, [view, camera, canvas, centre, invalidate]);
+
+  useFrame((_, delta) => {
+    const player = usePlayer.getState();
+    if (player.playing) player.advance(Math.min(delta, 0.25));
+    const frame = usePlayer.getState().frame;
+    figure.pose(motion, frame);
+    figure.object.position.y = -floor;
+    const at = Math.min(motion.frames - 1, Math.floor(frame)) * 3;
+    const before = centre.clone();
+    centre.set(motion.rootPositions[at], 0, motion.rootPositions[at + 2]);
+    if (orbit.current) {
+      // The free view travels along.
+      const shift = centre.clone().sub(before);
+      orbit.current.target.add(shift);
+      camera.position.add(shift);
+    }
+    const facing = heading ? heading[Math.min(heading.length - 1, Math.floor(frame))] : 0;
+    if (camera instanceof THREE.PerspectiveCamera) placeCamera(camera, view, centre, facing);
+    if (lamp.current) {
+      lamp.current.position.set(centre.x + 1.4, 4.2, centre.z + 1.6);
+      lamp.current.target.position.set(centre.x, 0.8, centre.z);
+      lamp.current.target.updateMatrixWorld();
+    }
+  });
+
+  return (
+    <>
+      <fog attach="fog" args={[DUSK.deep, 7, 17]} />
+      <hemisphereLight args={['#9fc4c4', '#2a2418', 1.15]} />
+      <directionalLight position={[-3, 4, 2]} intensity={0.5} color="#a9d0d4" />
+      <spotLight ref={lamp} angle={0.75} penumbra={0.8} intensity={48} distance={12} color="#ffce85" />
+      <primitive object={figure.object} />
+      <Floor centre={centre} />
+      {showsPrints && markers && <Footprints prints={markers.footprints} frame={() => usePlayer.getState().frame} />}
+    </>
+  );
+}

@@ -1,0 +1,105 @@
+'use client';
+import { Box, ButtonBase, Typography } from '@mui/material';
+import dynamic from 'next/dynamic';
+import { useEffect, useState, type ReactNode } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { SPEEDS, usePlayer } from '@/data/player';
+import { DUSK } from '@/shell/theme';
+import type { StageProps } from './Stage';
+import { VIEWS, type View } from './views';
+
+const Stage = dynamic(() => import('./Stage').then((module) => module.Stage), { ssr: false });
+
+const SPEED_WORDS: Record<number, string> = { 0.25: '¼×', 0.5: '½×', 1: '1×', 2: '2×' };
+
+/** The stage with its views, its speeds and what is said about the frame in it. */
+export function StageFrame({ stage, footer, notice }: { stage: Omit<StageProps, 'view' | 'showsPrints'> | null; footer?: ReactNode; notice?: ReactNode }) {
+  const [view, setView] = useState<View>('follow');
+  const [showsPrints, setShowsPrints] = useState(true);
+  usePlayerKeys(setView);
+  return (
+    <Box sx={{ position: 'relative', height: '100%', bgcolor: DUSK.deep, color: DUSK.text, overflow: 'hidden' }}>
+      {stage && <Stage {...stage} view={view} showsPrints={showsPrints} />}
+      {notice && <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4, textAlign: 'center' }}>{notice}</Box>}
+      {stage && (
+        <>
+          <Box role="toolbar" aria-label="View" sx={{ position: 'absolute', top: 8, left: 12, display: 'flex', gap: 0.5 }}>
+            {VIEWS.map((name) => <Choice key={name} label={name} isOn={view === name} onClick={() => setView(name)} />)}
+            <Box sx={{ width: 10 }} />
+            <Choice label="footprints" isOn={showsPrints} onClick={() => setShowsPrints(!showsPrints)} />
+          </Box>
+          <Speeds />
+          <Box sx={{ position: 'absolute', bottom: 8, left: 12, right: 12, display: 'flex', alignItems: 'center', gap: 2, textShadow: `0 0 6px ${DUSK.deep}` }}>
+            <PlayButton />
+            {footer}
+          </Box>
+        </>
+      )}
+    </Box>
+  );
+}
+
+/** A word that is on or off, on the dusk of the stage. */
+export function Choice({ label, isOn, onClick, name }: { label: string; isOn: boolean; onClick: () => void; name?: string }) {
+  return (
+    <ButtonBase
+      disableRipple
+      aria-pressed={isOn}
+      aria-label={name}
+      onClick={onClick}
+      sx={{ px: 0.9, py: 0.3, borderRadius: 1, fontSize: 14.5, color: isOn ? DUSK.warm : DUSK.text, fontWeight: isOn ? 700 : 400, '&:hover': { bgcolor: 'rgba(255,255,255,0.08)' } }}
+    >
+      {label}
+    </ButtonBase>
+  );
+}
+
+function Speeds() {
+  const speed = usePlayer((state) => state.speed);
+  const setSpeed = usePlayer((state) => state.setSpeed);
+  return (
+    <Box role="toolbar" aria-label="Speed" sx={{ position: 'absolute', top: 8, right: 12, display: 'flex' }}>
+      {SPEEDS.map((value) => <Choice key={value} label={SPEED_WORDS[value]} name={`speed ${value}`} isOn={speed === value} onClick={() => setSpeed(value)} />)}
+    </Box>
+  );
+}
+
+function PlayButton() {
+  const playing = usePlayer((state) => state.playing);
+  const toggle = usePlayer((state) => state.toggle);
+  return <Choice label={playing ? 'pause' : 'play'} isOn={playing} onClick={toggle} />;
+}
+
+/** Text that follows the frame without rendering anything else anew. */
+export function AtFrame({ children }: { children: (frame: number) => ReactNode }) {
+  const frame = usePlayer((state) => Math.round(state.frame));
+  return <Typography component="span" variant="body2" sx={{ whiteSpace: 'nowrap' }}>{children(frame)}</Typography>;
+}
+
+function usePlayerKeys(setView: (view: View) => void): void {
+  const step = (by: number) => {
+    const { frame, seek, playing, toggle } = usePlayer.getState();
+    if (playing) toggle();
+    seek(Math.round(frame) + by);
+  };
+  useHotkeys('space', () => usePlayer.getState().toggle(), { preventDefault: true, ignoreEventWhen: onControl });
+  useHotkeys('left', () => step(-1), { preventDefault: true, ignoreEventWhen: onControl });
+  useHotkeys('right', () => step(1), { preventDefault: true, ignoreEventWhen: onControl });
+  useHotkeys('shift+left', () => step(-10), { preventDefault: true, ignoreEventWhen: onControl });
+  useHotkeys('shift+right', () => step(10), { preventDefault: true, ignoreEventWhen: onControl });
+  useHotkeys('f', () => setView('front'));
+  useHotkeys('s', () => setView('side'));
+  useHotkeys('t', () => setView('top'));
+  useHotkeys('w', () => setView('follow'));
+  useHotkeys('r', () => setView('free'));
+  useEffect(() => () => usePlayer.setState({ playing: false }), []);
+}
+
+/** Keys that a control uses itself are its own. */
+export function onControl(event: KeyboardEvent): boolean {
+  const target = event.target;
+  if (!(target instanceof HTMLElement)) return false;
+  // Space presses a button that was reached by keyboard; after a click it still plays.
+  if (target.matches('button:focus-visible, a:focus-visible')) return true;
+  return target.closest('[role=slider], [role=combobox], [role=dialog], [role=menu], [role=listbox]') !== null;
+}

@@ -1,0 +1,109 @@
+import { slerp, type BodyMesh } from '@lantern/motion';
+import * as THREE from 'three';
+import type { Markers } from '@/worker/core.worker';
+import type { WireMotion } from '@/worker/wire';
+
+const WOOD = new THREE.Color('#d9b27c');
+const PORT = new THREE.Color('#b4432f');
+const STARBOARD = new THREE.Color('#2c7a62');
+const OUTLINE = 0.0065;
+
+/** The lit figure on the stage: one skinned body on bones that are posed straight from a motion. */
+export interface FigureMesh {
+  readonly object: THREE.Group;
+  /** Poses the bones at a frame, fractional ones in between. Nothing is allocated. */
+  pose(motion: WireMotion, frame: number): void;
+  dispose(): void;
+}
+
+/** Left limbs are tinted port and carry balls, right ones starboard with diamonds: told apart by shape and colour. */
+export function figureMesh(motion: WireMotion, mesh: BodyMesh, markers: Markers | null): FigureMesh {
+  const bones = motion.skeleton.joints.map(() => new THREE.Bone());
+  motion.skeleton.joints.forEach((joint, j) => {
+    bones[j].position.fromArray([...joint.offset]);
+    bones[j].quaternion.fromArray([...joint.restRotation]);
+    if (joint.parent >= 0) bones[joint.parent].add(bones[j]);
+  });
+  bones[0].updateMatrixWorld(true);
+  const skeleton = new THREE.Skeleton(bones);
+  const geometry = geometryOf(mesh, markers);
+  const material = new THREE.MeshLambertMaterial({ vertexColors: true });
+  const body = new THREE.SkinnedMesh(geometry, material);
+  const ink = new THREE.MeshBasicMaterial({ color: '#10191b', side: THREE.BackSide });
+  ink.onBeforeCompile = (shader) => {
+    shader.vertexShader = shader.vertexShader.replace('#include <begin_vertex>', `vec3 transformed = position + normal * ${OUTLINE};`);
+  };
+  const outline = new THREE.SkinnedMesh(geometry, ink);
+  const object = new THREE.Group();
+  object.add(bones[0], body, outline);
+  for (const skinned of [body, outline]) {
+    skinned.frustumCulled = false;
+    skinned.bind(skeleton, new THREE.Matrix4());
+  }
+  const marks = markers ? sideMarks(bones, markers) : [];
+  const q = [0, 0, 0, 1];
+  const joints = bones.length;
+  return {
+    object,
+    pose(source, frame) {
+      const a = Math.min(source.frames - 1, Math.max(0, Math.floor(frame)));
+      const b = Math.min(source.frames - 1, a + 1);
+      const u = Math.min(1, Math.max(0, frame - a));
+      const mix = (values: Float32Array, k: number) => values[a * 3 + k] + (values[b * 3 + k] - values[a * 3 + k]) * u;
+      const p = source.rootPositions;
+      bones[0].position.set(mix(p, 0), mix(p, 1), mix(p, 2));
+      source.translations?.forEach((t, j) => bones[j].position.set(mix(t, 0), mix(t, 1), mix(t, 2)));
+      for (let j = 0; j < joints; j++) {
+        slerp(q, 0, source.rotations, (a * joints + j) * 4, source.rotations, (b * joints + j) * 4, u);
+        bones[j].quaternion.set(q[0], q[1], q[2], q[3]);
+      }
+    },
+    dispose() {
+      geometry.dispose();
+      material.dispose();
+      ink.dispose();
+      skeleton.dispose();
+      for (const mark of marks) mark.geometry.dispose();
+    },
+  };
+}
+
+function geometryOf(mesh: BodyMesh, markers: Markers | null): THREE.BufferGeometry {
+  const left = new Set(markers?.left.limbs);
+  const right = new Set(markers?.right.limbs);
+  const vertices = mesh.joints.length;
+  const index = new Uint16Array(vertices * 4);
+  const weight = new Float32Array(vertices * 4);
+  const colour = new Float32Array(vertices * 3);
+  const tint = new THREE.Color();
+  for (let v = 0; v < vertices; v++) {
+    const joint = mesh.joints[v];
+    index[v * 4] = joint;
+    weight[v * 4] = 1;
+    tint.copy(WOOD);
+    if (left.has(joint)) tint.lerp(PORT, 0.42);
+    if (right.has(joint)) tint.lerp(STARBOARD, 0.46);
+    tint.toArray(colour, v * 3);
+  }
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
+  geometry.setAttribute('normal', new THREE.BufferAttribute(mesh.normals, 3));
+  geometry.setAttribute('color', new THREE.BufferAttribute(colour, 3));
+  geometry.setAttribute('skinIndex', new THREE.BufferAttribute(index, 4));
+  geometry.setAttribute('skinWeight', new THREE.BufferAttribute(weight, 4));
+  geometry.setIndex(new THREE.BufferAttribute(mesh.indices, 1));
+  return geometry;
+}
+
+function sideMarks(bones: readonly THREE.Bone[], markers: Markers): THREE.Mesh[] {
+  return (['left', 'right'] as const).flatMap((side) => {
+    const colour = side === 'left' ? '#d2553e' : '#3fa384';
+    return [markers[side].hand, markers[side].foot].flatMap((joint) => {
+      if (joint < 0) return [];
+      const shape = side === 'left' ? new THREE.SphereGeometry(0.052, 16, 12) : new THREE.OctahedronGeometry(0.068);
+      const mark = new THREE.Mesh(shape, new THREE.MeshLambertMaterial({ color: colour }));
+      bones[joint].add(mark);
+      return [mark];
+    });
+  });
+}

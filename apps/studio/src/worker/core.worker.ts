@@ -1,0 +1,202 @@
+import {
+  bodyMesh, clipFigures, findLoops, findBody, gait, InputError, lowPass, makeClips, movingAverage, recipeRunner, repeatLoop,
+  seam, shipClip, strideFrames, toMetres, worldMotion, type BodyMesh, type Clip, type ClipFigures, type ClipRecipe, type Contacts,
+  type Gait, type LoopSearch, type MadeFile, type Motion, type Passport, type Project, type Report, type Seam, type Skeleton, type TakeOverrides,
+} from '@lantern/motion';
+import { expose, transfer } from 'comlink';
+import { motionFromRows, type WireMotion } from './wire';
+
+/** What the worker needs to know of a take to open it. */
+export interface TakeSource {
+  readonly id: string;
+  readonly skeleton: Skeleton;
+  readonly fps: number;
+  readonly moving: readonly number[];
+  readonly passport: Pick<Passport, 'units' | 'up'>;
+  readonly overrides: TakeOverrides;
+}
+
+/** A take as the places show it: in metres, with what is drawn along its time axis. */
+export interface OpenTake {
+  readonly id: string;
+  readonly motion: WireMotion;
+  readonly mesh: BodyMesh;
+  /** Null when the skeleton is not a person's. */
+  readonly contacts: Contacts | null;
+  readonly markers: Markers | null;
+  readonly floor: number;
+  /** Metres a second, averaged over a stride. */
+  readonly speed: Float32Array;
+  /** Metres above the floor. */
+  readonly hipHeight: Float32Array;
+  /** Radians, averaged over a stride. */
+  readonly heading: Float32Array;
+  readonly stride: number | null;
+}
+
+/** Joints that carry the marks of left and right, and the limbs on each side. */
+export interface Markers {
+  readonly left: { readonly hand: number; readonly foot: number; readonly limbs: readonly number[] };
+  readonly right: { readonly hand: number; readonly foot: number; readonly limbs: readonly number[] };
+  readonly footprints: readonly Footprint[];
+}
+
+/** Where a foot stood: its middle and heading on the floor, and between which frames. */
+export interface Footprint {
+  readonly side: 'left' | 'right';
+  readonly x: number;
+  readonly z: number;
+  readonly heading: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+export interface ClipResult {
+  readonly figures: ClipFigures | null;
+  /** The clip as it plays, in the world: a loop `repeats` times on end; `inPlace` leaves the travel out. */
+  readonly motion: WireMotion;
+  readonly cycle: number;
+}
+
+interface Held {
+  readonly motion: Motion;
+  readonly gait: Gait | null;
+  readonly run: (recipe: ClipRecipe) => Clip;
+  loops: LoopSearch | null;
+}
+
+const held = new Map<string, Held>();
+
+function takeOf(id: string): Held {
+  const take = held.get(id);
+  if (!take) throw new Error('The take is not open.');
+  return take;
+}
+
+const api = {
+  async openTake(source: TakeSource): Promise<OpenTake> {
+    const response = await fetch(`/api/takes/${source.id}/motion`);
+    if (!response.ok) throw new Error('The take could not be loaded.');
+    const rows = new Float32Array(await response.arrayBuffer());
+    const raw = motionFromRows(rows, source.skeleton, source.fps, source.moving);
+    const motion = toMetres(raw, {
+      metresPerUnit: source.overrides.metresPerUnit ?? source.passport.units.metresPerUnit,
+      up: source.passport.up,
+      fps: source.overrides.fps,
+    });
+    const found = gait(motion);
+    held.set(source.id, { motion, gait: found, run: recipeRunner(motion), loops: null });
+    return describe(source.id, motion, found);
+  },
+
+  isOpen: (id: string): boolean => held.has(id),
+
+  /** Loop candidates of an open take, best first; searched once. */
+  loops(id: string): LoopSearch {
+    const take = takeOf(id);
+    take.loops ??= take.gait ? findLoops(take.gait) : { candidates: [], pairs: 0 };
+    return take.loops;
+  },
+
+  /** How frame `to` meets frame `from`; quick enough for every movement of the pointer. */
+  seam(id: string, from: number, to: number): Seam | null {
+    const { gait: found } = takeOf(id);
+    return found ? seam(found, from, to) : null;
+  },
+
+  /** Runs a clip's recipe. */
+  clip(id: string, recipe: ClipRecipe, view: { repeats: number; inPlace: boolean }): ClipResult {
+    const { run } = takeOf(id);
+    const clip = run(recipe);
+    const seen = view.inPlace ? { ...clip, travel: null } : clip;
+    const motion = clip.loop && view.repeats > 1 ? repeatLoop(seen, view.repeats) : worldMotion(seen);
+    return { figures: clipFigures(clip), motion: copyForWire(motion), cycle: clip.motion.frames - 1 };
+  },
+
+  /** Only the figures of a clip, at the rate it would ship at. */
+  figures(id: string, recipe: ClipRecipe, fps: number): ClipFigures | null {
+    return clipFigures(shipClip(takeOf(id).run(recipe), fps).clip);
+  },
+
+  /** Makes the files of a shipment from open takes. */
+  async ship(
+    project: Pick<Project, 'fps' | 'clips' | 'ship'>,
+    progress: (done: number, of: number, name: string) => void,
+  ): Promise<{ files: MadeFile[]; report: Report } | { problem: string }> {
+    try {
+      const made = await makeClips(project, (id) => ({ motion: takeOf(id).motion, warnings: [] }), progress);
+      return transfer(made, made.files.map((file) => file.bytes.buffer as ArrayBuffer));
+    } catch (error) {
+      // Errors lose their class between threads; the sentence is what matters.
+      if (error instanceof InputError) return { problem: error.message };
+      throw error;
+    }
+  },
+};
+
+export type CoreWorker = typeof api;
+expose(api);
+
+function describe(id: string, motion: Motion, found: Gait | null): OpenTake {
+  const stride = found ? strideFrames(found.contacts) : null;
+  const width = stride ?? motion.fps;
+  const hips = found?.body.hips ?? 0;
+  const channel = (k: number) =>
+    Float64Array.from({ length: motion.frames }, (_, f) =>
+      found ? found.globals.positions[(f * found.globals.joints + hips) * 3 + k] : motion.rootPositions[f * 3 + k],
+    );
+  const floor = found?.soles.floor ?? 0;
+  // Half a stride takes the sway out and still shows starts and stops where they are.
+  const x = movingAverage(channel(0), width / 2);
+  const z = movingAverage(channel(2), width / 2);
+  const speed = Float32Array.from(x, (_, f) => {
+    const a = Math.max(0, f - 1), b = Math.min(motion.frames - 1, f + 1);
+    return b > a ? (Math.hypot(x[b] - x[a], z[b] - z[a]) * motion.fps) / (b - a) : 0;
+  });
+  const height = lowPass(channel(1), 12, motion.fps);
+  const result: OpenTake = {
+    id,
+    motion: copyForWire(motion),
+    mesh: bodyMesh(motion.skeleton, found?.body ?? findBody(motion)),
+    contacts: found?.contacts ?? null,
+    markers: found ? markersOf(found) : null,
+    floor,
+    speed,
+    hipHeight: Float32Array.from(height, (y) => y - floor),
+    heading: Float32Array.from(found ? movingAverage(found.headings, width) : new Float64Array(motion.frames)),
+    stride,
+  };
+  return result;
+}
+
+function markersOf({ body, soles, contacts, motion }: Gait): Markers {
+  const parents = motion.skeleton.joints.map((joint) => joint.parent);
+  const below = (top: number) => parents.flatMap((_, j) => {
+    for (let k = j; k >= 0; k = parents[k]) if (k === top) return [j];
+    return [];
+  });
+  const sideOf = (side: 'left' | 'right') => ({
+    hand: body.arms[side].wrist,
+    foot: body.legs[side].ankle,
+    limbs: [...below(body.legs[side].hip), ...(body.arms[side].shoulder >= 0 ? below(body.arms[side].shoulder) : [])],
+  });
+  const footprints = (['left', 'right'] as const).flatMap((side) =>
+    contacts[side].map(({ from, to }): Footprint => {
+      const f = Math.floor((from + to) / 2) * 3;
+      const { heel, ball } = soles[side];
+      return {
+        side, from, to,
+        x: (heel[f] + ball[f]) / 2,
+        z: (heel[f + 2] + ball[f + 2]) / 2,
+        heading: Math.atan2(ball[f] - heel[f], ball[f + 2] - heel[f + 2]),
+      };
+    }),
+  );
+  return { left: sideOf('left'), right: sideOf('right'), footprints };
+}
+
+/** What leaves the worker is a copy: the worker keeps its own. */
+function copyForWire(motion: Motion): WireMotion {
+  return { ...motion, rotations: motion.rotations.slice(), rootPositions: motion.rootPositions.slice() };
+}
+

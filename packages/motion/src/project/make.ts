@@ -1,0 +1,112 @@
+import { InputError, type Warning } from '../error';
+import { writeBvh } from '../formats/bvh-write';
+import { writeGlb, type NamedClip } from '../formats/glb-write';
+import { readTake } from '../formats/read-take';
+import { clipFigures, type ClipFigures } from '../measure/clip-figures';
+import { worldMotion } from '../model/clip';
+import { describeTake } from '../model/describe-take';
+import type { Motion } from '../model/motion';
+import { recipeRunner, type ClipRecipe } from '../recipe/recipe';
+import { shipClip } from '../recipe/ship';
+import type { Project } from './schema';
+
+export interface MadeFile {
+  readonly path: string;
+  readonly bytes: Uint8Array;
+}
+
+export interface ClipReport extends Partial<ClipFigures> {
+  readonly name: string;
+  readonly take: string;
+  readonly file: string;
+  /** By how much the retime to whole frames changes the speed; 1 is not at all. */
+  readonly rateChange: number;
+  readonly warnings: readonly Warning[];
+}
+
+export interface Report {
+  readonly fps: number;
+  readonly files: readonly string[];
+  readonly clips: readonly ClipReport[];
+  readonly warnings: readonly Warning[];
+}
+
+/** A take in metres, as clips are cut from it, with what was odd about it. */
+export interface PreparedTake {
+  readonly motion: Motion;
+  readonly warnings: readonly Warning[];
+}
+
+/**
+ * Makes everything that a project describes.
+ *
+ * @param readFile gives the bytes of a file named in the project
+ * @param progress told before each clip: how many are done, of how many
+ * @throws InputError with the file, or the clip, in which something is wrong
+ */
+export async function make(
+  project: Project,
+  readFile: (file: string) => Promise<Uint8Array>,
+  progress: (done: number, of: number, name: string) => void = () => {},
+): Promise<{ files: MadeFile[]; report: Report }> {
+  const takes = new Map<string, PreparedTake>();
+  for (const { id, file, fps, metresPerUnit } of project.takes) {
+    try {
+      const described = describeTake(readTake(await readFile(file), file), { fps, metresPerUnit });
+      takes.set(id, { motion: described.motion, warnings: described.passport.warnings });
+    } catch (error) {
+      if (error instanceof InputError) throw new InputError(error.code, error.message, { file, ...error.place });
+      throw error;
+    }
+  }
+  return makeClips(project, (id) => takes.get(id), progress);
+}
+
+/** The same from takes that are already in memory. */
+export async function makeClips(
+  project: Pick<Project, 'fps' | 'clips' | 'ship'>,
+  takeOf: (id: string) => PreparedTake | undefined,
+  progress: (done: number, of: number, name: string) => void = () => {},
+): Promise<{ files: MadeFile[]; report: Report }> {
+  const fps = project.ship.fps ?? project.fps;
+  const runners = new Map<string, (recipe: ClipRecipe) => NamedClip['clip'] & ReturnType<ReturnType<typeof recipeRunner>>>();
+  const made: (NamedClip & { take: string; rateChange: number })[] = [];
+  const reports: ClipReport[] = [];
+  const folder = project.ship.glb.replace(/[^/]*$/, '');
+  for (const [index, { name, take, from, to, steps }] of project.clips.entries()) {
+    progress(index, project.clips.length, name);
+    const prepared = takeOf(take);
+    if (!prepared) throw new InputError('project', `Take "${take}" is missing.`, { field: 'clips' });
+    const run = runners.get(take) ?? recipeRunner(prepared.motion);
+    runners.set(take, run);
+    let shipped;
+    try {
+      shipped = shipClip(run({ from, to, steps }), fps);
+    } catch (error) {
+      if (error instanceof InputError) throw new InputError(error.code, `Clip "${name}": ${error.message}`, error.place);
+      throw error;
+    }
+    made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange });
+    const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : project.ship.glb;
+    reports.push({ name, take, file, rateChange: shipped.rateChange, ...clipFigures(shipped.clip), warnings: clipWarnings(shipped.rateChange) });
+  }
+  const files: MadeFile[] = [];
+  if (project.ship.oneFilePerClip) {
+    for (const clip of made) files.push({ path: `${folder}${clip.name}.glb`, bytes: await writeGlb([clip]) });
+  } else {
+    files.push({ path: project.ship.glb, bytes: await writeGlb(made) });
+  }
+  if (project.ship.bvh) {
+    const encode = new TextEncoder();
+    for (const { name, clip } of made) files.push({ path: `${folder}${name}.bvh`, bytes: encode.encode(writeBvh(worldMotion(clip))) });
+  }
+  const warnings = [...new Set(made.map((clip) => clip.take))].flatMap((id) => takeOf(id)?.warnings ?? []);
+  const report: Report = { fps, files: files.map((file) => file.path), clips: reports, warnings };
+  return { files, report };
+}
+
+function clipWarnings(rateChange: number): Warning[] {
+  const percent = Math.abs(rateChange - 1) * 100;
+  if (percent <= 1) return [];
+  return [{ code: 'retime', message: `The retime to whole frames changes the speed by ${percent.toFixed(1)} %.` }];
+}

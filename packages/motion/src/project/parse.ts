@@ -1,0 +1,45 @@
+import { InputError } from '../error';
+import { projectSchema, type Project } from './schema';
+
+/**
+ * Reads a project file.
+ *
+ * @throws InputError `project` with the line of broken JSON, or the field that is wrong and what was expected
+ */
+export function parseProject(text: string): Project {
+  let json: unknown;
+  try {
+    json = JSON.parse(text.replace(/^\ufeff/, ''));
+  } catch (error) {
+    const message = error instanceof Error ? error.message : 'not JSON';
+    const position = Number(/position (\d+)/.exec(message)?.[1] ?? text.length);
+    throw new InputError('project', `The project file is not valid JSON: ${message}.`, { line: text.slice(0, position).split('\n').length });
+  }
+  const parsed = projectSchema.safeParse(json);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    const field = issue.path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${String(part)}`)).join('').replace(/^\./, '');
+    throw new InputError('project', `${field ? `"${field}": ` : ''}${issue.message}`, { field, line: lineOf(text, issue.path) });
+  }
+  const names = new Set<string>();
+  for (const clip of parsed.data.clips) {
+    if (names.has(clip.name.toLowerCase())) throw new InputError('project', `Two clips are called "${clip.name}".`, { field: 'clips' });
+    names.add(clip.name.toLowerCase());
+    if (!parsed.data.takes.some((take) => take.id === clip.take)) {
+      throw new InputError('project', `Clip "${clip.name}" is cut from take "${clip.take}", which is not among the takes.`, { field: 'clips' });
+    }
+  }
+  return parsed.data;
+}
+
+/** About where a field stands in the text: the lines of its keys are followed one after the other. */
+function lineOf(text: string, path: readonly PropertyKey[]): number {
+  let at = 0;
+  for (const part of path) {
+    if (typeof part !== 'string') continue;
+    const found = text.indexOf(`"${part}"`, at);
+    if (found < 0) break;
+    at = found;
+  }
+  return text.slice(0, at).split('\n').length;
+}

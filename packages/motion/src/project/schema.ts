@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import { stepSchema } from '../steps';
+
+const id = z.string().min(1).max(200);
+const rate = z.number().min(1).max(1000);
+/** A name that is also a file name everywhere. */
+const clipName = z.string().min(1).max(120).regex(/^[^/\\:*?"<>|\u0000-\u001f]+$/, 'has characters that a file name cannot have');
+const fileName = z.string().min(1).max(1000);
+
+/** The project file, version 1. Open and versioned: what the command line makes from, and what the application exports. */
+export const projectSchema = z.object({
+  oldLantern: z.literal(1),
+  fps: rate.default(60),
+  takes: z.array(z.object({ id, file: fileName, fps: rate.optional(), metresPerUnit: z.number().positive().optional() })).min(1),
+  characters: z.array(z.object({ id, file: fileName })).default([]),
+  clips: z
+    .array(
+      z.object({
+        name: clipName,
+        take: id,
+        /** Frames of the take at its own rate, both included. */
+        from: z.int().min(0),
+        to: z.int().min(1),
+        steps: z.array(stepSchema).default([]),
+      }),
+    )
+    .min(1),
+  ship: z
+    .object({
+      /** The one file with all clips; with `oneFilePerClip` only its folder counts. */
+      glb: fileName.regex(/^(?!.*\.\.)[^\\:]+\.glb$/i, 'must end in .glb').default('set.glb'),
+      fps: rate.optional(),
+      oneFilePerClip: z.boolean().default(false),
+      bvh: z.boolean().default(false),
+    })
+    .prefault({}),
+});
+
+export type Project = z.infer<typeof projectSchema>;
+export type ProjectInput = z.input<typeof projectSchema>;
