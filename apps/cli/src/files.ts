@@ -14,8 +14,11 @@ export async function readInput(file: string): Promise<Uint8Array> {
     fail('unreadable', error.code === 'ENOENT' ? 'There is no such file.' : `The file cannot be read (${error.code ?? 'unknown reason'}).`),
   );
   if (found.isDirectory()) fail('folder', 'This is a folder; a file was expected.');
-  if (found.size > MOST_BYTES) fail('too-large', `The file has ${Math.round(found.size / 1e6)} MB; ${MOST_BYTES / 1e6} MB is the most that is read.`);
-  const handle = await open(file).catch((error: NodeJS.ErrnoException) => fail('unreadable', `The file cannot be read (${error.code ?? 'unknown reason'}).`));
+  if (found.size > MOST_BYTES)
+    fail('too-large', `The file has ${Math.round(found.size / 1e6)} MB; ${MOST_BYTES / 1e6} MB is the most that is read.`);
+  const handle = await open(file).catch((error: NodeJS.ErrnoException) =>
+    fail('unreadable', `The file cannot be read (${error.code ?? 'unknown reason'}).`),
+  );
   try {
     return await handle.readFile();
   } finally {

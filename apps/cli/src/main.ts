@@ -13,7 +13,8 @@ const EXIT = { done: 0, ours: 1, use: 2, input: 3 } as const;
 
 const number = (least: number, most: number) => (text: string) => {
   const value = Number(text);
-  if (text.trim() === '' || !Number.isFinite(value) || value < least || value > most) throw new InvalidArgumentError(`Expected a number from ${least} to ${most}.`);
+  if (text.trim() === '' || !Number.isFinite(value) || value < least || value > most)
+    throw new InvalidArgumentError(`Expected a number from ${least} to ${most}.`);
   return value;
 };
 const whole = (least: number, most: number) => (text: string) => {
@@ -31,7 +32,10 @@ function program(): Command {
   command('inspect', 'what a file holds').argument('<files...>').action(inspect);
   command('contacts', 'its foot contacts').argument('<file>').action(contacts);
   command('loops', 'loop candidates, best first').argument('<file>').action(loops);
-  command('make', 'everything a project file describes').argument('<project>').requiredOption('--out <dir>', 'the folder to write to').action(make);
+  command('make', 'everything a project file describes')
+    .argument('<project>')
+    .requiredOption('--out <dir>', 'the folder to write to')
+    .action(make);
   command('measure', 'the figures of a finished .glb or .bvh').argument('<file>').action(measure);
   command('capture', 'play a script in the simulated suit')
     .addArgument(new Argument('<script>').choices(SCRIPTS))

@@ -11,9 +11,13 @@ export async function make(file: string, { out, json }: { out: string; json?: bo
   const folder = dirname(resolve(file));
   let made;
   try {
-    made = await makeProject(project, (name) => readInput(resolve(folder, name)), (done, of, name) => {
-      process.stderr.write(`${done + 1} of ${of}: ${name}\n`);
-    });
+    made = await makeProject(
+      project,
+      (name) => readInput(resolve(folder, name)),
+      (done, of, name) => {
+        process.stderr.write(`${done + 1} of ${of}: ${name}\n`);
+      },
+    );
   } catch (error) {
     // Errors without a file of their own are about the project file.
     if (error instanceof InputError && !error.place.file) throw new InputError(error.code, error.message, { ...error.place, file });
@@ -29,7 +33,10 @@ export async function make(file: string, { out, json }: { out: string; json?: bo
   await writeFile(join(out, 'report.json'), `${JSON.stringify(report, null, 1)}\n`);
   printWarnings(file, [...report.warnings, ...report.clips.flatMap((clip) => clip.warnings)]);
   print(json ?? false, report, () => [
-    ...report.clips.map((clip) => `${clip.name}: ${clip.seconds?.toFixed(2) ?? '?'} s, ${clip.speedMps?.toFixed(2) ?? '?'} m/s, tick ${clip.tick?.toFixed(2) ?? '?'}`),
+    ...report.clips.map(
+      (clip) =>
+        `${clip.name}: ${clip.seconds?.toFixed(2) ?? '?'} s, ${clip.speedMps?.toFixed(2) ?? '?'} m/s, tick ${clip.tick?.toFixed(2) ?? '?'}`,
+    ),
     ...files.map(({ path }) => `wrote ${join(out, path)}`),
   ]);
 }

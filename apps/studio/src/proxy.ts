@@ -28,4 +28,4 @@ export function proxy(request: NextRequest): NextResponse {
   return response;
 }
 
-export const config = { matcher: ['/((?!_next/static|_next/image|api/|favicon).*)'] };
+export const config = { matcher: ['/((?!_next/static|_next/image|api/|favicon|icon).*)'] };

@@ -57,12 +57,16 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
   return {
     motion: faults > 0 ? addFaults(clean, seed, faults) : clean,
     truth: {
-      fps, floorM: 0,
-      left: intervals('left'), right: intervals('right'),
+      fps,
+      floorM: 0,
+      left: intervals('left'),
+      right: intervals('right'),
       metresPerUnit: 0.01,
       speedMps: moving > 0 ? (steps.distance[last] - steps.distance[start]) / moving : 0,
       strides: Math.floor(steps.phase[last] - steps.phase[start]),
-      script: name, seed, faults,
+      script: name,
+      seed,
+      faults,
       motion: clean,
     },
   };

@@ -15,11 +15,27 @@ export interface Figure {
 }
 
 export const JOINTS = [
-  'Hips', 'Waist', 'Ribs', 'Neck', 'Head',
-  'LeftCollar', 'LeftArm', 'LeftForearm', 'LeftHand',
-  'RightCollar', 'RightArm', 'RightForearm', 'RightHand',
-  'LeftThigh', 'LeftShin', 'LeftFoot', 'LeftToes',
-  'RightThigh', 'RightShin', 'RightFoot', 'RightToes',
+  'Hips',
+  'Waist',
+  'Ribs',
+  'Neck',
+  'Head',
+  'LeftCollar',
+  'LeftArm',
+  'LeftForearm',
+  'LeftHand',
+  'RightCollar',
+  'RightArm',
+  'RightForearm',
+  'RightHand',
+  'LeftThigh',
+  'LeftShin',
+  'LeftFoot',
+  'LeftToes',
+  'RightThigh',
+  'RightShin',
+  'RightFoot',
+  'RightToes',
 ] as const;
 
 export type JointName = (typeof JOINTS)[number];
@@ -49,19 +65,34 @@ export function figure(stature = 1.78): Figure {
   add('Ribs', 'Waist', [0, 0.14 * h, 0]);
   add('Neck', 'Ribs', [0, 0.25 * h, 0.005 * h]);
   add('Head', 'Neck', [0, 0.1 * h, 0.015 * h], [[0, stature - hipsHeight - 0.59 * h, 0]]);
-  for (const [side, sign] of [['Left', 1], ['Right', -1]] as const) {
+  for (const [side, sign] of [
+    ['Left', 1],
+    ['Right', -1],
+  ] as const) {
     add(`${side}Collar`, 'Ribs', [0.03 * h * sign, 0.2 * h, 0.01 * h]);
     add(`${side}Arm`, `${side}Collar`, [0.15 * h * sign, 0, -0.01 * h]);
     add(`${side}Forearm`, `${side}Arm`, [0.3 * h * sign, 0, 0]);
     add(`${side}Hand`, `${side}Forearm`, [0.26 * h * sign, 0, 0], [[0.18 * h * sign, 0, 0]]);
   }
-  for (const [side, sign] of [['Left', 1], ['Right', -1]] as const) {
+  for (const [side, sign] of [
+    ['Left', 1],
+    ['Right', -1],
+  ] as const) {
     add(`${side}Thigh`, 'Hips', [hipHalfWidth * sign, -hipDrop, 0]);
     add(`${side}Shin`, `${side}Thigh`, [0, -thigh, 0]);
     add(`${side}Foot`, `${side}Shin`, [0, -shin, 0]);
     add(`${side}Toes`, `${side}Foot`, [0, ballHeight - ankleHeight, ballAhead], [[0, -ballHeight, toeLength]]);
   }
   return {
-    skeleton: { joints }, hipHalfWidth, hipDrop, thigh, shin, ankleHeight, heelBack, ballAhead, ballHeight, toeLength,
+    skeleton: { joints },
+    hipHalfWidth,
+    hipDrop,
+    thigh,
+    shin,
+    ankleHeight,
+    heelBack,
+    ballAhead,
+    ballHeight,
+    toeLength,
   };
 }

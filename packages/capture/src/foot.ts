@@ -24,14 +24,17 @@ export function footInStance(figure: Figure, stance: Stance, time: number): Foot
   const forward = [Math.sin(yaw), Math.cos(yaw)];
   const put = (ahead: number, up: number, pitch: number, bend: number): FootPose => ({
     ankle: [stance.x + forward[0] * ahead, up, stance.z + forward[1] * ahead],
-    pitch, yaw, bend,
+    pitch,
+    yaw,
+    bend,
   });
   if (time < stance.flat) {
     const left = (stance.flat - time) / (stance.flat - stance.strike);
     // No angular acceleration at the strike nor when the foot is flat, so that knee and swing join without a kick.
     const pitch = stance.strikePitch * RAD * left ** 3 * (2 - left);
     // The ankle turns about the heel point on the floor.
-    const c = Math.cos(pitch), s = Math.sin(pitch);
+    const c = Math.cos(pitch),
+      s = Math.sin(pitch);
     return put(-heelBack + heelBack * c - high * s, heelBack * s + high * c, pitch, 0);
   }
   if (!(time > stance.heelOff)) return put(0, high, 0, 0);
@@ -42,7 +45,8 @@ export function footInStance(figure: Figure, stance: Stance, time: number): Foot
   const ballUp = ballHeight * Math.cos(toes) + toeLength * Math.sin(toes);
   const ballOn = ballAhead + toeLength - toeLength * Math.cos(toes) + ballHeight * Math.sin(toes);
   const rise = high - ballHeight;
-  const c = Math.cos(pitch), s = Math.sin(pitch);
+  const c = Math.cos(pitch),
+    s = Math.sin(pitch);
   return put(ballOn - ballAhead * c + rise * s, ballUp + ballAhead * s + rise * c, -pitch, pitch - toes);
 }
 

@@ -42,10 +42,21 @@ export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side):
     const table = hips.tables[Math.round((a + b) / 2)];
     state.forEach((values, c) => {
       const end = after(values, b);
-      const curve = minimumJerk(before(values, a), c === PITCH ? pitchKnots(table, duration, end[0]) : c === LENGTH ? lengthKnots(figure, table, duration, end[0]) : [], end, duration);
+      const curve = minimumJerk(
+        before(values, a),
+        c === PITCH ? pitchKnots(table, duration, end[0]) : c === LENGTH ? lengthKnots(figure, table, duration, end[0]) : [],
+        end,
+        duration,
+      );
       for (let i = a + 1; i < b; i++) values[i] = curve((i - a) / FINE);
     });
-    const pose = (i: number) => fromState(figure, hip(i), state.map((values) => values[i]), hips.heading[i]);
+    const pose = (i: number) =>
+      fromState(
+        figure,
+        hip(i),
+        state.map((values) => values[i]),
+        hips.heading[i],
+      );
     // A foot that would graze the floor is drawn up, most in the middle of the swing and not at its ends.
     const arch = (i: number) => 64 * (((i - a) * (b - i)) / (b - a) ** 2) ** 3;
     let lift = 0;
@@ -126,18 +137,13 @@ export function hipJoint(figure: Figure, hips: Pelvis, side: Side) {
 }
 
 function toState(hip: readonly number[], pose: FootPose, heading: number): number[] {
-  const dx = pose.ankle[0] - hip[0], dy = pose.ankle[1] - hip[1], dz = pose.ankle[2] - hip[2];
+  const dx = pose.ankle[0] - hip[0],
+    dy = pose.ankle[1] - hip[1],
+    dz = pose.ankle[2] - hip[2];
   const forward = dx * Math.sin(heading) + dz * Math.cos(heading);
   const left = dx * Math.cos(heading) - dz * Math.sin(heading);
   const length = Math.hypot(dx, dy, dz);
-  return [
-    Math.atan2(forward, -dy),
-    Math.atan2(left, Math.hypot(forward, dy)),
-    length,
-    pose.pitch,
-    pose.yaw - heading,
-    pose.bend,
-  ];
+  return [Math.atan2(forward, -dy), Math.atan2(left, Math.hypot(forward, dy)), length, pose.pitch, pose.yaw - heading, pose.bend];
 }
 
 function fromState(figure: Figure, hip: readonly number[], state: readonly number[], heading: number): FootPose {

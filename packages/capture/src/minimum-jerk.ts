@@ -35,7 +35,12 @@ export function minimumJerk(a: State, knots: readonly Knot[], b: State, duration
   const base = jumps(zero);
   // The jumps are linear in the unknowns: their columns are found by trying each.
   const columns = zero.map((_, k) => jumps(zero.map((_, i) => (i === k ? 1 : 0))).map((value, row) => value - base[row]));
-  const solved = states(solve(columns, base.map((value) => -value)));
+  const solved = states(
+    solve(
+      columns,
+      base.map((value) => -value),
+    ),
+  );
   const pieces = solved.slice(1).map((state, i) => quintic(solved[i], state, times[i + 1] - times[i]));
   return (t) => {
     let i = 0;

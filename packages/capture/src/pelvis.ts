@@ -159,4 +159,3 @@ function boxMean(values: Float64Array, radius: number): Float64Array {
   }
   return out;
 }
-

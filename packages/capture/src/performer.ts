@@ -1,5 +1,14 @@
 import {
-  alignSigns, createMotion, fromAxisAngle, fromBasis, multiply, multiplyInverse, slerp, type Motion, type Side, type Vec3,
+  alignSigns,
+  createMotion,
+  fromAxisAngle,
+  fromBasis,
+  multiply,
+  multiplyInverse,
+  slerp,
+  type Motion,
+  type Side,
+  type Vec3,
 } from '@lantern/motion';
 import { type Figure, type JointName } from './figure';
 import type { FootPose } from './foot';
@@ -99,7 +108,8 @@ function standIdly(hips: Pelvis, plan: Plan, random: Random) {
     look[i] = glance(t) * still;
     const shift = 0.016 * aside(t) * still;
     const fore = 0.006 * along(t) * still;
-    const c = Math.cos(hips.heading[i]), s = Math.sin(hips.heading[i]);
+    const c = Math.cos(hips.heading[i]),
+      s = Math.sin(hips.heading[i]);
     hips.x[i] += c * shift + s * fore;
     hips.z[i] += c * fore - s * shift;
     hips.y[i] -= still * (0.002 + 0.002 * aside(t) ** 2 - 0.0015 * breath[i]);

@@ -81,7 +81,12 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random): Pla
     }
     stretches.push({ start, end: phase.length, from, to, standsBefore: leg.fromStanding, standsAfter: leg.toStanding });
   }
-  const result = { samples: phase.length, phase: Float64Array.from(phase), distance: Float64Array.from(distance), speed: Float64Array.from(speed) };
+  const result = {
+    samples: phase.length,
+    phase: Float64Array.from(phase),
+    distance: Float64Array.from(distance),
+    speed: Float64Array.from(speed),
+  };
   return { ...result, stances: footsteps(result, stretches, path, random) };
 }
 

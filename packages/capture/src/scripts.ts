@@ -23,12 +23,20 @@ export function scriptFor(name: ScriptName, seconds: number): Script {
   };
   const there = (metres: number, speed: number): Leg => ({ go: metres, speed, fromStanding: true, toStanding: true });
   switch (name) {
-    case 'walk': return steady(WALK_SPEED);
-    case 'jog': return steady(JOG_SPEED);
-    case 'hush': return steady(0.8);
-    case 'idle': return { legs: [{ stand: seconds }], path: [{ metres: 1 }], margin: 0 };
+    case 'walk':
+      return steady(WALK_SPEED);
+    case 'jog':
+      return steady(JOG_SPEED);
+    case 'hush':
+      return steady(0.8);
+    case 'idle':
+      return { legs: [{ stand: seconds }], path: [{ metres: 1 }], margin: 0 };
     case 'start-stop':
-      return { legs: [{ stand: 1.5 }, there(6, WALK_SPEED), { stand: 2 }, there(6, WALK_SPEED), { stand: 1.5 }], path: [{ metres: 20 }], margin: 0 };
+      return {
+        legs: [{ stand: 1.5 }, there(6, WALK_SPEED), { stand: 2 }, there(6, WALK_SPEED), { stand: 1.5 }],
+        path: [{ metres: 20 }],
+        margin: 0,
+      };
     case 'turn':
       return {
         legs: [{ stand: 1 }, there(10, STROLL), { stand: 1 }],

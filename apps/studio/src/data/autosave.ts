@@ -59,7 +59,11 @@ async function saveOne(id: string): Promise<void> {
   const url = `/api/projects/${project}/clips/${id}`;
   try {
     const row = doc
-      ? await fetchJson<ClipRow>(url, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ ...doc, revision }) })
+      ? await fetchJson<ClipRow>(url, {
+          method: 'PUT',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ ...doc, revision }),
+        })
       : await fetchJson<ClipRow>(`${url}?revision=${revision}`, { method: 'DELETE' });
     note('saved', id, { revision: row.revision, doc });
   } catch (error) {

@@ -18,7 +18,11 @@ export async function fetchJson<T>(url: string, init?: RequestInit): Promise<T> 
   const body: unknown = await response.json().catch(() => ({}));
   if (!response.ok) {
     const said = typeof body === 'object' && body !== null ? (body as Record<string, unknown>) : {};
-    throw new RequestError(typeof said.message === 'string' ? said.message : `The server answered ${response.status}.`, response.status, said);
+    throw new RequestError(
+      typeof said.message === 'string' ? said.message : `The server answered ${response.status}.`,
+      response.status,
+      said,
+    );
   }
   return body as T;
 }

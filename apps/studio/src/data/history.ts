@@ -24,7 +24,9 @@ export function openProject(project: string, rows: readonly ClipRow[]): void {
   const memory = readMemory(project);
   const isUnchanged = memory !== null && rows.every((row) => memory.revisions[row.id] === row.revision);
   useClips.setState({ project, docs: memory && isUnchanged ? memory.docs : server, saved, conflicts: {}, state: 'saved' });
-  useClips.temporal.setState(memory && isUnchanged ? { pastStates: memory.past, futureStates: memory.future } : { pastStates: [], futureStates: [] });
+  useClips.temporal.setState(
+    memory && isUnchanged ? { pastStates: memory.past, futureStates: memory.future } : { pastStates: [], futureStates: [] },
+  );
 }
 
 interface Memory {
@@ -66,4 +68,3 @@ export function keepHistory(project: string): () => void {
     if (now.docs !== before.docs || now.saved !== before.saved) keep();
   });
 }
-

@@ -16,7 +16,13 @@ export function uploadTake(project: string, file: File, progress: (share: number
       if (request.status === 201) return resolve(request.response as TakeInfo);
       const body = (request.response ?? {}) as Record<string, unknown>;
       const line = typeof body.line === 'number' ? `line ${body.line}: ` : '';
-      reject(new RequestError(`${line}${typeof body.message === 'string' ? body.message : `The server answered ${request.status}.`}`, request.status, body));
+      reject(
+        new RequestError(
+          `${line}${typeof body.message === 'string' ? body.message : `The server answered ${request.status}.`}`,
+          request.status,
+          body,
+        ),
+      );
     };
     request.onerror = () => reject(new RequestError('The server cannot be reached.', 0, {}));
     request.onabort = () => reject(new RequestError('Stopped.', 0, {}));

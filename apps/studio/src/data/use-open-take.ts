@@ -19,6 +19,10 @@ export function useOpenTake(take: TakeInfo | null) {
 }
 
 export const sourceOf = ({ id, skeleton, fps, moving, passport, overrides }: TakeInfo) => ({
-  id, skeleton, fps, moving, overrides,
+  id,
+  skeleton,
+  fps,
+  moving,
+  overrides,
   passport: { units: passport.units, up: passport.up },
 });

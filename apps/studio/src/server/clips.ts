@@ -15,15 +15,29 @@ export const clipInput = z.object({
 });
 export type ClipInput = z.infer<typeof clipInput>;
 
-export type ClipRow = Pick<typeof clips.$inferSelect, 'id' | 'project' | 'take' | 'name' | 'from' | 'to' | 'steps' | 'revision' | 'updated'>;
+export type ClipRow = Pick<
+  typeof clips.$inferSelect,
+  'id' | 'project' | 'take' | 'name' | 'from' | 'to' | 'steps' | 'revision' | 'updated'
+>;
 
 const columns = {
-  id: clips.id, project: clips.project, take: clips.take, name: clips.name, from: clips.from, to: clips.to, steps: clips.steps,
-  revision: clips.revision, updated: clips.updated,
+  id: clips.id,
+  project: clips.project,
+  take: clips.take,
+  name: clips.name,
+  from: clips.from,
+  to: clips.to,
+  steps: clips.steps,
+  revision: clips.revision,
+  updated: clips.updated,
 };
 
 export async function listClips(database: Database, project: string): Promise<ClipRow[]> {
-  return database.select(columns).from(clips).where(and(eq(clips.project, project), isNull(clips.removed))).orderBy(asc(clips.created), asc(clips.id));
+  return database
+    .select(columns)
+    .from(clips)
+    .where(and(eq(clips.project, project), isNull(clips.removed)))
+    .orderBy(asc(clips.created), asc(clips.id));
 }
 
 export type SaveResult =
@@ -34,14 +48,24 @@ export type SaveResult =
 
 /** Saves a clip if it is still at the revision that the save started from; a removed clip may come back (undo). */
 export async function saveClip(database: Database, project: string, id: string, input: ClipInput): Promise<SaveResult> {
-  const [take] = await database.select({ frames: takes.frames }).from(takes).where(and(eq(takes.id, input.take), eq(takes.project, project)));
+  const [take] = await database
+    .select({ frames: takes.frames })
+    .from(takes)
+    .where(and(eq(takes.id, input.take), eq(takes.project, project)));
   if (!take) return { outcome: 'invalid', message: 'The take that this clip is cut from is not in the project.' };
   if (input.from >= input.to || input.to > take.frames - 1) {
-    return { outcome: 'invalid', message: `The cut ${input.from} to ${input.to} does not lie in the take, whose frames go from 0 to ${take.frames - 1}.` };
+    return {
+      outcome: 'invalid',
+      message: `The cut ${input.from} to ${input.to} does not lie in the take, whose frames go from 0 to ${take.frames - 1}.`,
+    };
   }
   const { revision, ...values } = input;
   if (revision === 0) {
-    const made = await database.insert(clips).values({ id, project, ...values }).onConflictDoNothing().returning(columns);
+    const made = await database
+      .insert(clips)
+      .values({ id, project, ...values })
+      .onConflictDoNothing()
+      .returning(columns);
     if (made.length > 0) return { outcome: 'saved', clip: made[0] };
   }
   const saved = await database
@@ -65,6 +89,9 @@ export async function removeClip(database: Database, project: string, id: string
 }
 
 async function findClip(database: Database, id: string): Promise<ClipRow | null> {
-  const [clip] = await database.select(columns).from(clips).where(and(eq(clips.id, id), isNull(clips.removed)));
+  const [clip] = await database
+    .select(columns)
+    .from(clips)
+    .where(and(eq(clips.id, id), isNull(clips.removed)));
   return clip ?? null;
 }

@@ -30,8 +30,12 @@ export async function loadDemo(database: Database): Promise<void> {
     const steps = [stepSchema.parse({ kind: 'loop' }), stepSchema.parse({ kind: 'travel', start: 'origin' })];
     const stroll = candidates.find((c) => c.strides === 1 && c.startsOn === 'left' && c.seconds > 0.95);
     const jog = candidates.find((c) => c.strides === 1 && c.startsOn === 'left' && c.seconds < 0.85);
-    for (const [name, loop] of [['stroll-forward', stroll], ['jog-forward', jog]] as const) {
-      if (loop) await saveClip(database, 'gullmouth', randomUUID(), { take: take.id, name, from: loop.from, to: loop.to, steps, revision: 0 });
+    for (const [name, loop] of [
+      ['stroll-forward', stroll],
+      ['jog-forward', jog],
+    ] as const) {
+      if (loop)
+        await saveClip(database, 'gullmouth', randomUUID(), { take: take.id, name, from: loop.from, to: loop.to, steps, revision: 0 });
     }
   }
 }

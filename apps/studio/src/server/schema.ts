@@ -16,7 +16,9 @@ export const takes = pgTable(
   'takes',
   {
     id: uuid('id').primaryKey(),
-    project: text('project').notNull().references(() => projects.id),
+    project: text('project')
+      .notNull()
+      .references(() => projects.id),
     name: text('name').notNull(),
     file: text('file').notNull(),
     frames: integer('frames').notNull(),
@@ -39,7 +41,9 @@ export const takes = pgTable(
 export const takeChunks = pgTable(
   'take_chunks',
   {
-    take: uuid('take').notNull().references(() => takes.id, { onDelete: 'cascade' }),
+    take: uuid('take')
+      .notNull()
+      .references(() => takes.id, { onDelete: 'cascade' }),
     index: integer('index').notNull(),
     bytes: bytea('bytes').notNull(),
   },
@@ -50,8 +54,12 @@ export const clips = pgTable(
   'clips',
   {
     id: uuid('id').primaryKey(),
-    project: text('project').notNull().references(() => projects.id),
-    take: uuid('take').notNull().references(() => takes.id),
+    project: text('project')
+      .notNull()
+      .references(() => projects.id),
+    take: uuid('take')
+      .notNull()
+      .references(() => takes.id),
     name: text('name').notNull(),
     from: integer('from_frame').notNull(),
     to: integer('to_frame').notNull(),

@@ -40,18 +40,29 @@ export async function importTake(database: Database, project: string, file: stri
 }
 
 export async function listTakes(database: Database, project: string): Promise<TakeRow[]> {
-  return database.select().from(takes).where(and(eq(takes.project, project), isNull(takes.removed))).orderBy(asc(takes.created), asc(takes.name));
+  return database
+    .select()
+    .from(takes)
+    .where(and(eq(takes.project, project), isNull(takes.removed)))
+    .orderBy(asc(takes.created), asc(takes.name));
 }
 
 /** Every row of a take's motion, or null when there is no such take. */
 export async function readMotionBytes(database: Database, id: string): Promise<Buffer | null> {
-  const chunks = await database.select({ bytes: takeChunks.bytes }).from(takeChunks).where(eq(takeChunks.take, id)).orderBy(asc(takeChunks.index));
+  const chunks = await database
+    .select({ bytes: takeChunks.bytes })
+    .from(takeChunks)
+    .where(eq(takeChunks.take, id))
+    .orderBy(asc(takeChunks.index));
   return chunks.length > 0 ? Buffer.concat(chunks.map((chunk) => chunk.bytes)) : null;
 }
 
 /** Takes a take out of the list; its clips' cuts would hang in the air, so it must have none. */
 export async function removeTake(database: Database, id: string): Promise<'removed' | 'has-clips' | 'missing'> {
-  const [{ held }] = await database.select({ held: count() }).from(clips).where(and(eq(clips.take, id), isNull(clips.removed)));
+  const [{ held }] = await database
+    .select({ held: count() })
+    .from(clips)
+    .where(and(eq(clips.take, id), isNull(clips.removed)));
   if (held > 0) return 'has-clips';
   const done = await database.update(takes).set({ removed: new Date() }).where(eq(takes.id, id)).returning({ id: takes.id });
   return done.length > 0 ? 'removed' : 'missing';

@@ -8,7 +8,14 @@ export function CommandFinder({ open, onClose }: { open: boolean; onClose: () =>
   const byPlace = useCommands((state) => state.byPlace);
   const commands = useMemo(() => Object.values(byPlace).flat(), [byPlace]);
   return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { sx: { alignSelf: 'flex-start', mt: 10 } } }} aria-label="Find a command">
+    <Dialog
+      open={open}
+      onClose={onClose}
+      fullWidth
+      maxWidth="sm"
+      slotProps={{ paper: { sx: { alignSelf: 'flex-start', mt: 10 } } }}
+      aria-label="Find a command"
+    >
       <Autocomplete<Command>
         open
         openOnFocus
@@ -24,7 +31,11 @@ export function CommandFinder({ open, onClose }: { open: boolean; onClose: () =>
         renderOption={({ key, ...props }, command) => (
           <Box component="li" key={key} {...props} sx={{ display: 'flex', gap: 2 }}>
             <span style={{ flex: 1 }}>{command.label}</span>
-            {command.keys && <Typography variant="caption" color="text.secondary">{command.keys}</Typography>}
+            {command.keys && (
+              <Typography variant="caption" color="text.secondary">
+                {command.keys}
+              </Typography>
+            )}
           </Box>
         )}
         renderInput={(params) => <TextField {...params} autoFocus placeholder="Find a command, a take or a clip" sx={{ p: 1.5 }} />}

@@ -11,10 +11,13 @@ export function ConflictDialog() {
   if (!id) return null;
   const theirs = conflicts[id].doc;
   const mine = docs.find((doc) => doc.id === id) ?? null;
-  const describe = (doc: typeof mine) => (doc ? `“${doc.name}”, frames ${doc.from} to ${doc.to}, ${doc.steps.filter((s) => !s.off).length} steps on` : 'removed');
+  const describe = (doc: typeof mine) =>
+    doc ? `“${doc.name}”, frames ${doc.from} to ${doc.to}, ${doc.steps.filter((s) => !s.off).length} steps on` : 'removed';
   return (
     <Dialog open aria-labelledby="conflict-title">
-      <DialogTitle id="conflict-title" sx={{ fontFamily: 'Alegreya' }}>This clip was saved elsewhere</DialogTitle>
+      <DialogTitle id="conflict-title" sx={{ fontFamily: 'Alegreya' }}>
+        This clip was saved elsewhere
+      </DialogTitle>
       <DialogContent>
         <DialogContentText component="div">
           Another window or person saved it after you opened it. Nothing has been overwritten.
@@ -26,10 +29,14 @@ export function ConflictDialog() {
       </DialogContent>
       <DialogActions>
         {mine && (
-          <Button onClick={() => settleConflict(id, 'copy', { ...mine, id: crypto.randomUUID(), name: `${mine.name} (mine)` })}>Keep mine as a copy</Button>
+          <Button onClick={() => settleConflict(id, 'copy', { ...mine, id: crypto.randomUUID(), name: `${mine.name} (mine)` })}>
+            Keep mine as a copy
+          </Button>
         )}
         <Button onClick={() => settleConflict(id, 'mine')}>Put mine in its place</Button>
-        <Button variant="contained" onClick={() => settleConflict(id, 'theirs')}>Take theirs</Button>
+        <Button variant="contained" onClick={() => settleConflict(id, 'theirs')}>
+          Take theirs
+        </Button>
       </DialogActions>
     </Dialog>
   );

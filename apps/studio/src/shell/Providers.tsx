@@ -6,7 +6,9 @@ import { useState, type ReactNode } from 'react';
 import { theme } from './theme';
 
 export function Providers({ children }: { children: ReactNode }) {
-  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } } }));
+  const [client] = useState(
+    () => new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } } }),
+  );
   return (
     <ThemeProvider theme={theme} defaultMode="light">
       <CssBaseline />

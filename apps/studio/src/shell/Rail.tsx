@@ -28,13 +28,27 @@ export function Rail() {
             href={`/${id}/${slug}`}
             aria-current={isHere ? 'page' : undefined}
             sx={{
-              display: 'block', textAlign: 'center', textDecoration: 'none', color: 'text.primary', py: 0.9, mb: 0.8,
-              borderLeft: '3px solid', borderColor: isHere ? chart('lamp') : 'transparent',
-              bgcolor: isHere ? chart('lampSoft') : 'transparent', '&:hover': { bgcolor: isHere ? undefined : 'action.hover' },
+              display: 'block',
+              textAlign: 'center',
+              textDecoration: 'none',
+              color: 'text.primary',
+              py: 0.9,
+              mb: 0.8,
+              borderLeft: '3px solid',
+              borderColor: isHere ? chart('lamp') : 'transparent',
+              bgcolor: isHere ? chart('lampSoft') : 'transparent',
+              '&:hover': { bgcolor: isHere ? undefined : 'action.hover' },
             }}
           >
-            <Typography component="span" sx={{ display: 'block', fontFamily: 'Alegreya', fontSize: 17, fontWeight: isHere ? 700 : 500, lineHeight: 1.2 }}>{name}</Typography>
-            <Typography component="span" variant="caption" color="text.secondary">{waits}</Typography>
+            <Typography
+              component="span"
+              sx={{ display: 'block', fontFamily: 'Alegreya', fontSize: 17, fontWeight: isHere ? 700 : 500, lineHeight: 1.2 }}
+            >
+              {name}
+            </Typography>
+            <Typography component="span" variant="caption" color="text.secondary">
+              {waits}
+            </Typography>
           </Box>
         );
       })}

@@ -42,11 +42,19 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
 
   const commands = useMemo<Command[]>(
     () => [
-      ...['takes', 'bench', 'ship'].map((slug) => ({ id: slug, label: `Go to ${slug[0].toUpperCase()}${slug.slice(1)}`, run: () => router.push(`/${project.id}/${slug}`) })),
+      ...['takes', 'bench', 'ship'].map((slug) => ({
+        id: slug,
+        label: `Go to ${slug[0].toUpperCase()}${slug.slice(1)}`,
+        run: () => router.push(`/${project.id}/${slug}`),
+      })),
       { id: 'undo', label: 'Undo', keys: 'Ctrl Z', run: () => undo() },
       { id: 'redo', label: 'Redo', keys: 'Ctrl Shift Z', run: () => redo() },
       { id: 'keys', label: 'Show all keys', keys: '?', run: () => setShowsKeys(true) },
-      ...(data?.takes ?? []).map((take) => ({ id: take.id, label: `Take: ${take.name}`, run: () => router.push(`/${project.id}/takes/${take.id}`) })),
+      ...(data?.takes ?? []).map((take) => ({
+        id: take.id,
+        label: `Take: ${take.name}`,
+        run: () => router.push(`/${project.id}/takes/${take.id}`),
+      })),
       ...docs.map((doc) => ({ id: doc.id, label: `Clip: ${doc.name}`, run: () => router.push(`/${project.id}/bench/${doc.id}`) })),
     ],
     [data?.takes, docs, project.id, redo, router, undo],
@@ -58,7 +66,9 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
       <Box sx={{ height: '100dvh', display: 'grid', gridTemplate: '"bar bar" 46px "rail place" minmax(0, 1fr) / 72px minmax(0, 1fr)' }}>
         <TopBar open={<OpenClip />} onFind={() => setFinding(true)} onKeys={() => setShowsKeys(true)} />
         <Rail />
-        <Box component="main" sx={{ gridArea: 'place', minWidth: 0, minHeight: 0, position: 'relative' }}>{children}</Box>
+        <Box component="main" sx={{ gridArea: 'place', minWidth: 0, minHeight: 0, position: 'relative' }}>
+          {children}
+        </Box>
       </Box>
       <CommandFinder open={isFinding} onClose={() => setFinding(false)} />
       <KeysDialog open={showsKeys} onClose={() => setShowsKeys(false)} />

@@ -22,9 +22,17 @@ export function Split({ id, vertical, parts }: { id: string; vertical?: boolean;
     <Group orientation={vertical ? 'vertical' : 'horizontal'} style={{ height: '100%' }} {...layout}>
       {parts.flatMap(({ id: part, size, least, content }, i) => [
         ...(i > 0
-          ? [<Separator key={`${part}-edge`} aria-label={`Resize ${part}`} style={{ flex: '0 0 5px', background: chart('rule'), opacity: 0.7, outlineOffset: -1 }} />]
+          ? [
+              <Separator
+                key={`${part}-edge`}
+                aria-label={`Resize ${part}`}
+                style={{ flex: '0 0 5px', background: chart('rule'), opacity: 0.7, outlineOffset: -1 }}
+              />,
+            ]
           : []),
-        <Panel key={part} id={part} defaultSize={size} minSize={least} style={{ minHeight: 0, minWidth: 0, overflow: 'hidden' }}>{content}</Panel>,
+        <Panel key={part} id={part} defaultSize={size} minSize={least} style={{ minHeight: 0, minWidth: 0, overflow: 'hidden' }}>
+          {content}
+        </Panel>,
       ])}
     </Group>
   );

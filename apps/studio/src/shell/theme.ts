@@ -25,16 +25,32 @@ export interface ChartColours {
 }
 
 const day: ChartColours = {
-  paper: '#F5F0E4', card: '#FBF8F0', rule: '#D9CFB8', ink: '#1F2A2E', faint: '#67625A', lamp: '#E3A12F', lampSoft: '#F0DDB4',
-  lampText: '#7D5008', port: '#B4432F', starboard: '#2C7A62',
+  paper: '#F5F0E4',
+  card: '#FBF8F0',
+  rule: '#D9CFB8',
+  ink: '#1F2A2E',
+  faint: '#67625A',
+  lamp: '#E3A12F',
+  lampSoft: '#F0DDB4',
+  lampText: '#7D5008',
+  port: '#B4432F',
+  starboard: '#2C7A62',
 };
 const night: ChartColours = {
-  paper: '#161F22', card: '#1D282C', rule: '#37464A', ink: '#E9E2D2', faint: '#A5A394', lamp: '#E3A12F', lampSoft: '#4A3C1E',
-  lampText: '#EDBB62', port: '#D9705C', starboard: '#5BB395',
+  paper: '#161F22',
+  card: '#1D282C',
+  rule: '#37464A',
+  ink: '#E9E2D2',
+  faint: '#A5A394',
+  lamp: '#E3A12F',
+  lampSoft: '#4A3C1E',
+  lampText: '#EDBB62',
+  port: '#D9705C',
+  starboard: '#5BB395',
 };
 
 /** The window: the stage is dusk by day and by night. */
-export const DUSK = { deep: '#0E1D21', sky: '#1D4143', line: '#34696A', text: '#DCE7E1', warm: '#E9B65B' } as const;
+export const DUSK = { deep: '#0E1D21', sky: '#1D4143', line: '#6FA9A5', haze: '#163236', text: '#DCE7E1', warm: '#E9B65B' } as const;
 
 const palette = (chart: ChartColours, mode: 'light' | 'dark') => ({
   mode,
@@ -53,20 +69,28 @@ export const theme = createTheme({
   colorSchemes: { light: { palette: palette(day, 'light') }, dark: { palette: palette(night, 'dark') } },
   shape: { borderRadius: 4 },
   typography: {
-    fontFamily: sans, fontSize: 14.5, htmlFontSize: 16,
+    fontFamily: sans,
+    fontSize: 14.5,
+    htmlFontSize: 16,
     h1: { fontFamily: serif, fontSize: '1.32rem', fontWeight: 500 },
     h2: { fontFamily: serif, fontSize: '1.16rem', fontWeight: 500 },
     h3: { fontFamily: sans, fontSize: '1rem', fontWeight: 500 },
-    body1: { fontSize: '0.96rem' }, body2: { fontSize: '0.9rem' }, caption: { fontSize: '0.82rem' },
+    body1: { fontSize: '0.96rem' },
+    body2: { fontSize: '0.9rem' },
+    caption: { fontSize: '0.82rem' },
     button: { textTransform: 'none', fontWeight: 500, fontSize: '0.95rem', letterSpacing: 0 },
   },
-  transitions: { duration: { shortest: 90, shorter: 110, short: 130, standard: 150, complex: 150, enteringScreen: 130, leavingScreen: 110 } },
+  transitions: {
+    duration: { shortest: 90, shorter: 110, short: 130, standard: 150, complex: 150, enteringScreen: 130, leavingScreen: 110 },
+  },
   components: {
     MuiCssBaseline: {
       styleOverrides: {
         'html, body': { height: '100%' },
         body: { overflow: 'hidden', fontVariantNumeric: 'tabular-nums lining-nums' },
-        '@media (prefers-reduced-motion: reduce)': { '*': { transitionDuration: '0.01ms !important', animationDuration: '0.01ms !important' } },
+        '@media (prefers-reduced-motion: reduce)': {
+          '*': { transitionDuration: '0.01ms !important', animationDuration: '0.01ms !important' },
+        },
         ':focus-visible': { outline: '2px solid var(--mui-palette-chart-lamp)', outlineOffset: 1 },
       },
     },

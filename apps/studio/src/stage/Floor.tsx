@@ -10,15 +10,25 @@ const REACH = 14;
 /** The floor drawn as a chart: metre rulings round the figure, numbered along the axes, with the pool of the lamp. */
 export function Floor({ centre }: { centre: THREE.Vector3 }) {
   const grid = useMemo(() => rulings(), []);
-  const labels = useMemo(() => Array.from({ length: 2 * REACH + 1 }, () => new THREE.Sprite(new THREE.SpriteMaterial({ transparent: true, depthWrite: false, fog: true }))), []);
+  const labels = useMemo(
+    () =>
+      Array.from(
+        { length: 2 * REACH + 1 },
+        () => new THREE.Sprite(new THREE.SpriteMaterial({ transparent: true, depthWrite: false, fog: true })),
+      ),
+    [],
+  );
   const pool = useMemo(() => poolTexture(), []);
   const lit = useRef<THREE.Mesh>(null);
   const cell = useRef<string>('');
-  useEffect(() => () => {
-    grid.geometry.dispose();
-    pool.dispose();
-    for (const label of labels) label.material.dispose();
-  }, [grid, pool, labels]);
+  useEffect(
+    () => () => {
+      grid.geometry.dispose();
+      pool.dispose();
+      for (const label of labels) label.material.dispose();
+    },
+    [grid, pool, labels],
+  );
   useFrame(() => {
     lit.current?.position.set(centre.x, 0.002, centre.z);
     const x = Math.round(centre.x);
@@ -38,7 +48,9 @@ export function Floor({ centre }: { centre: THREE.Vector3 }) {
   return (
     <>
       <primitive object={grid} />
-      {labels.map((label) => <primitive key={label.uuid} object={label} />)}
+      {labels.map((label) => (
+        <primitive key={label.uuid} object={label} />
+      ))}
       <mesh ref={lit} rotation-x={-Math.PI / 2}>
         <planeGeometry args={[5.2, 5.2]} />
         <meshBasicMaterial map={pool} transparent depthWrite={false} />
@@ -51,7 +63,7 @@ function rulings(): THREE.LineSegments {
   const points: number[] = [];
   const colours: number[] = [];
   const strong = new THREE.Color(DUSK.line);
-  const soft = new THREE.Color(DUSK.line).lerp(new THREE.Color(DUSK.deep), 0.35);
+  const soft = strong.clone().multiplyScalar(0.62);
   for (let i = -REACH; i <= REACH; i++) {
     points.push(i, 0, -REACH, i, 0, REACH, -REACH, 0, i, REACH, 0, i);
     for (let k = 0; k < 4; k++) (i % 5 === 0 ? strong : soft).toArray(colours, colours.length);
@@ -59,17 +71,32 @@ function rulings(): THREE.LineSegments {
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
   geometry.setAttribute('color', new THREE.Float32BufferAttribute(colours, 3));
-  return new THREE.LineSegments(geometry, new THREE.LineBasicMaterial({ vertexColors: true, transparent: true, opacity: 0.75 }));
+  return new THREE.LineSegments(geometry, new THREE.LineBasicMaterial({ vertexColors: true, transparent: true, opacity: 0.8 }));
 }
 
 /** Where the feet stood: rounds for port, diamonds for starboard, the one under way bright. */
 export function Footprints({ prints, frame }: { prints: readonly Footprint[]; frame: () => number }) {
   const group = useRef<THREE.Group>(null);
   const shapes = useMemo(() => ({ left: roundPrint(), right: diamondPrint() }), []);
-  const materials = useMemo(() => prints.map(({ side }) => new THREE.MeshBasicMaterial({ color: side === 'left' ? '#c4503b' : '#37957a', transparent: true, opacity: 0.4, side: THREE.DoubleSide })), [prints]);
-  useEffect(() => () => {
-    for (const material of materials) material.dispose();
-  }, [materials]);
+  const materials = useMemo(
+    () =>
+      prints.map(
+        ({ side }) =>
+          new THREE.MeshBasicMaterial({
+            color: side === 'left' ? '#c4503b' : '#37957a',
+            transparent: true,
+            opacity: 0.4,
+            side: THREE.DoubleSide,
+          }),
+      ),
+    [prints],
+  );
+  useEffect(
+    () => () => {
+      for (const material of materials) material.dispose();
+    },
+    [materials],
+  );
   useFrame(() => {
     const now = frame();
     prints.forEach(({ from, to }, i) => {
@@ -79,7 +106,13 @@ export function Footprints({ prints, frame }: { prints: readonly Footprint[]; fr
   return (
     <group ref={group}>
       {prints.map((print, i) => (
-        <mesh key={`${print.side}${print.from}`} geometry={shapes[print.side]} material={materials[i]} position={[print.x, 0.006, print.z]} rotation={[0, print.heading, 0]} />
+        <mesh
+          key={`${print.side}${print.from}`}
+          geometry={shapes[print.side]}
+          material={materials[i]}
+          position={[print.x, 0.006, print.z]}
+          rotation={[0, print.heading, 0]}
+        />
       ))}
     </group>
   );

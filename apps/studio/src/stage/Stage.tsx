@@ -33,7 +33,7 @@ export function Stage(props: StageProps) {
       dpr={[1, 1.5]}
       camera={{ fov: 34, near: 0.1, far: 60, position: [3, 1.6, 4] }}
       gl={{ antialias: true }}
-      style={{ position: 'absolute', inset: 0, background: `radial-gradient(ellipse at 45% 60%, ${DUSK.sky}, ${DUSK.deep} 80%)` }}
+      style={{ position: 'absolute', inset: 0, background: `linear-gradient(${DUSK.deep}, ${DUSK.haze} 45%, ${DUSK.deep})` }}
       aria-label="Stage"
       role="img"
     >
@@ -91,11 +91,12 @@ function Scene({ motion, mesh, markers, floor, heading, view, showsPrints }: Sta
       lamp.current.target.position.set(centre.x, 0.8, centre.z);
       lamp.current.target.updateMatrixWorld();
     }
-  });
+    // Before the floor, which follows the figure, yet without taking the drawing over.
+  }, -1);
 
   return (
     <>
-      <fog attach="fog" args={[DUSK.deep, 7, 17]} />
+      <fog attach="fog" args={[DUSK.haze, 6, 16]} />
       <hemisphereLight args={['#9fc4c4', '#2a2418', 1.15]} />
       <directionalLight position={[-3, 4, 2]} intensity={0.5} color="#a9d0d4" />
       <spotLight ref={lamp} angle={0.75} penumbra={0.8} intensity={48} distance={12} color="#ffce85" />

@@ -13,23 +13,46 @@ const Stage = dynamic(() => import('./Stage').then((module) => module.Stage), { 
 const SPEED_WORDS: Record<number, string> = { 0.25: '¼×', 0.5: '½×', 1: '1×', 2: '2×' };
 
 /** The stage with its views, its speeds and what is said about the frame in it. */
-export function StageFrame({ stage, footer, notice }: { stage: Omit<StageProps, 'view' | 'showsPrints'> | null; footer?: ReactNode; notice?: ReactNode }) {
+export function StageFrame({
+  stage,
+  footer,
+  notice,
+}: {
+  stage: Omit<StageProps, 'view' | 'showsPrints'> | null;
+  footer?: ReactNode;
+  notice?: ReactNode;
+}) {
   const [view, setView] = useState<View>('follow');
   const [showsPrints, setShowsPrints] = useState(true);
   usePlayerKeys(setView);
   return (
     <Box sx={{ position: 'relative', height: '100%', bgcolor: DUSK.deep, color: DUSK.text, overflow: 'hidden' }}>
       {stage && <Stage {...stage} view={view} showsPrints={showsPrints} />}
-      {notice && <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4, textAlign: 'center' }}>{notice}</Box>}
+      {notice && (
+        <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4, textAlign: 'center' }}>{notice}</Box>
+      )}
       {stage && (
         <>
           <Box role="toolbar" aria-label="View" sx={{ position: 'absolute', top: 8, left: 12, display: 'flex', gap: 0.5 }}>
-            {VIEWS.map((name) => <Choice key={name} label={name} isOn={view === name} onClick={() => setView(name)} />)}
+            {VIEWS.map((name) => (
+              <Choice key={name} label={name} isOn={view === name} onClick={() => setView(name)} />
+            ))}
             <Box sx={{ width: 10 }} />
             <Choice label="footprints" isOn={showsPrints} onClick={() => setShowsPrints(!showsPrints)} />
           </Box>
           <Speeds />
-          <Box sx={{ position: 'absolute', bottom: 8, left: 12, right: 12, display: 'flex', alignItems: 'center', gap: 2, textShadow: `0 0 6px ${DUSK.deep}` }}>
+          <Box
+            sx={{
+              position: 'absolute',
+              bottom: 8,
+              left: 12,
+              right: 12,
+              display: 'flex',
+              alignItems: 'center',
+              gap: 2,
+              textShadow: `0 0 6px ${DUSK.deep}`,
+            }}
+          >
             <PlayButton />
             {footer}
           </Box>
@@ -47,7 +70,16 @@ export function Choice({ label, isOn, onClick, name }: { label: string; isOn: bo
       aria-pressed={isOn}
       aria-label={name}
       onClick={onClick}
-      sx={{ px: 0.9, py: 0.3, borderRadius: 1, fontSize: 14.5, color: isOn ? DUSK.warm : DUSK.text, fontWeight: isOn ? 700 : 400, '&:hover': { bgcolor: 'rgba(255,255,255,0.08)' } }}
+      sx={{
+        px: 0.9,
+        py: 0.3,
+        borderRadius: 1,
+        fontFamily: 'inherit',
+        fontSize: 14.5,
+        color: isOn ? DUSK.warm : DUSK.text,
+        fontWeight: isOn ? 700 : 400,
+        '&:hover': { bgcolor: 'rgba(255,255,255,0.08)' },
+      }}
     >
       {label}
     </ButtonBase>
@@ -59,7 +91,9 @@ function Speeds() {
   const setSpeed = usePlayer((state) => state.setSpeed);
   return (
     <Box role="toolbar" aria-label="Speed" sx={{ position: 'absolute', top: 8, right: 12, display: 'flex' }}>
-      {SPEEDS.map((value) => <Choice key={value} label={SPEED_WORDS[value]} name={`speed ${value}`} isOn={speed === value} onClick={() => setSpeed(value)} />)}
+      {SPEEDS.map((value) => (
+        <Choice key={value} label={SPEED_WORDS[value]} name={`speed ${value}`} isOn={speed === value} onClick={() => setSpeed(value)} />
+      ))}
     </Box>
   );
 }
@@ -73,7 +107,11 @@ function PlayButton() {
 /** Text that follows the frame without rendering anything else anew. */
 export function AtFrame({ children }: { children: (frame: number) => ReactNode }) {
   const frame = usePlayer((state) => Math.round(state.frame));
-  return <Typography component="span" variant="body2" sx={{ whiteSpace: 'nowrap' }}>{children(frame)}</Typography>;
+  return (
+    <Typography component="span" variant="body2" sx={{ whiteSpace: 'nowrap' }}>
+      {children(frame)}
+    </Typography>
+  );
 }
 
 function usePlayerKeys(setView: (view: View) => void): void {

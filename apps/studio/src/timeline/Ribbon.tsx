@@ -2,20 +2,42 @@ import type { Contacts } from '@lantern/motion';
 import { chart } from '@/shell/theme';
 
 /** The stance bars of one foot: rounded and port for the left, pointed and starboard for the right. */
-export function Ribbon({ contacts, side, x, y, from, to, height = 13 }: {
-  contacts: Contacts; side: 'left' | 'right'; x: (frame: number) => number; y: number; from: number; to: number; height?: number;
+export function Ribbon({
+  contacts,
+  side,
+  x,
+  y,
+  from,
+  to,
+  height = 13,
+}: {
+  contacts: Contacts;
+  side: 'left' | 'right';
+  x: (frame: number) => number;
+  y: number;
+  from: number;
+  to: number;
+  height?: number;
 }) {
   const colour = chart(side === 'left' ? 'port' : 'starboard');
   return (
     <g role="img" aria-label={`${side} foot: ${contacts[side].length} contacts`}>
-      {contacts[side].filter((bar) => bar.to > from && bar.from < to).map((bar) => {
-        const a = x(bar.from);
-        const width = Math.max(3, x(bar.to) - a);
-        const nose = Math.min(height / 2, width / 2);
-        return side === 'left'
-          ? <rect key={bar.from} x={a} y={y} width={width} height={height} rx={nose} fill={colour} />
-          : <path key={bar.from} d={`M${a} ${y + height / 2}l${nose} ${-height / 2}h${width - 2 * nose}l${nose} ${height / 2}l${-nose} ${height / 2}h${-(width - 2 * nose)}z`} fill={colour} />;
-      })}
+      {contacts[side]
+        .filter((bar) => bar.to > from && bar.from < to)
+        .map((bar) => {
+          const a = x(bar.from);
+          const width = Math.max(3, x(bar.to) - a);
+          const nose = Math.min(height / 2, width / 2);
+          return side === 'left' ? (
+            <rect key={bar.from} x={a} y={y} width={width} height={height} rx={nose} fill={colour} />
+          ) : (
+            <path
+              key={bar.from}
+              d={`M${a} ${y + height / 2}l${nose} ${-height / 2}h${width - 2 * nose}l${nose} ${height / 2}l${-nose} ${height / 2}h${-(width - 2 * nose)}z`}
+              fill={colour}
+            />
+          );
+        })}
     </g>
   );
 }
@@ -25,7 +47,9 @@ export function SideMark({ side, x, y }: { side: 'left' | 'right'; x: number; y:
   const colour = chart(side === 'left' ? 'port' : 'starboard');
   return (
     <g fill={colour} fontSize={13} fontWeight={700}>
-      <text x={x} y={y + 4.5}>{side === 'left' ? 'L' : 'R'}</text>
+      <text x={x} y={y + 4.5}>
+        {side === 'left' ? 'L' : 'R'}
+      </text>
       {side === 'left' ? <circle cx={x + 18} cy={y} r={4.5} /> : <path d={`M${x + 18} ${y - 5.5}l5 5.5l-5 5.5l-5 -5.5z`} />}
     </g>
   );

@@ -53,17 +53,29 @@ export function Scrubber({ take }: { take: OpenTake }) {
           }}
         >
           <g fontSize={12} fill={chart('faint')}>
-            <text x={14} y={17}>seconds</text>
-            {Array.from({ length: Math.max(1, Math.floor((frames - 1) / fps / ticks.step) + 1) }, (_, i) => i * ticks.step).map((second) => (
-              <g key={second}>
-                <line x1={x(second * fps)} x2={x(second * fps)} y1={12} y2={24} stroke={chart('faint')} />
-                <text x={x(second * fps) + 4} y={17}>{second}</text>
-              </g>
-            ))}
+            <text x={14} y={17}>
+              seconds
+            </text>
+            {Array.from({ length: Math.max(1, Math.floor((frames - 1) / fps / ticks.step) + 1) }, (_, i) => i * ticks.step).map(
+              (second) => (
+                <g key={second}>
+                  <line x1={x(second * fps)} x2={x(second * fps)} y1={12} y2={24} stroke={chart('faint')} />
+                  <text x={x(second * fps) + 4} y={17}>
+                    {second}
+                  </text>
+                </g>
+              ),
+            )}
             <line x1={0} x2={width} y1={24} y2={24} stroke={chart('rule')} />
-            <text x={14} y={102}>speed</text>
-            <text x={14} y={116}>m/s</text>
-            <text x={width - 12} y={96} textAnchor="end">{top.toFixed(1)}</text>
+            <text x={14} y={102}>
+              speed
+            </text>
+            <text x={14} y={116}>
+              m/s
+            </text>
+            <text x={width - 12} y={96} textAnchor="end">
+              {top.toFixed(1)}
+            </text>
           </g>
           {take.contacts && (
             <>

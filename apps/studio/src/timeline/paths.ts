@@ -4,7 +4,14 @@
  * @param x pixel of a frame
  * @param y pixel of a value
  */
-export function tracePath(values: Float32Array, from: number, to: number, width: number, x: (frame: number) => number, y: (value: number) => number): string {
+export function tracePath(
+  values: Float32Array,
+  from: number,
+  to: number,
+  width: number,
+  x: (frame: number) => number,
+  y: (value: number) => number,
+): string {
   const first = Math.max(0, Math.floor(from));
   const last = Math.min(values.length - 1, Math.ceil(to));
   const perPixel = (last - first) / Math.max(1, width);
@@ -17,7 +24,8 @@ export function tracePath(values: Float32Array, from: number, to: number, width:
     return path;
   }
   for (let a = first; a <= last; a += perPixel) {
-    let low = Infinity, high = -Infinity;
+    let low = Infinity,
+      high = -Infinity;
     const end = Math.min(last, Math.ceil(a + perPixel));
     for (let f = Math.floor(a); f <= end; f++) {
       low = Math.min(low, values[f]);

@@ -1,7 +1,35 @@
 import {
-  bodyMesh, clipFigures, findLoops, findBody, gait, InputError, lowPass, makeClips, movingAverage, recipeRunner, repeatLoop,
-  seam, shipClip, strideFrames, toMetres, worldMotion, type BodyMesh, type Clip, type ClipFigures, type ClipRecipe, type Contacts,
-  type Gait, type LoopSearch, type MadeFile, type Motion, type Passport, type Project, type Report, type Seam, type Skeleton, type TakeOverrides,
+  bodyMesh,
+  clipFigures,
+  findLoops,
+  findBody,
+  gait,
+  InputError,
+  lowPass,
+  makeClips,
+  movingAverage,
+  recipeRunner,
+  repeatLoop,
+  seam,
+  shipClip,
+  strideFrames,
+  toMetres,
+  worldMotion,
+  type BodyMesh,
+  type Clip,
+  type ClipFigures,
+  type ClipRecipe,
+  type Contacts,
+  type Gait,
+  type LoopSearch,
+  type MadeFile,
+  type Motion,
+  type Passport,
+  type Project,
+  type Report,
+  type Seam,
+  type Skeleton,
+  type TakeOverrides,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
 import { motionFromRows, type WireMotion } from './wire';
@@ -25,7 +53,7 @@ export interface OpenTake {
   readonly contacts: Contacts | null;
   readonly markers: Markers | null;
   readonly floor: number;
-  /** Metres a second, averaged over a stride. */
+  /** Of the hips over the floor, metres a second, up to 4 Hz: the ripple within a stride shows. */
   readonly speed: Float32Array;
   /** Metres above the floor. */
   readonly hipHeight: Float32Array;
@@ -55,6 +83,8 @@ export interface ClipResult {
   readonly figures: ClipFigures | null;
   /** The clip as it plays, in the world: a loop `repeats` times on end; `inPlace` leaves the travel out. */
   readonly motion: WireMotion;
+  readonly markers: Markers | null;
+  readonly floor: number;
   readonly cycle: number;
 }
 
@@ -110,7 +140,15 @@ const api = {
     const clip = run(recipe);
     const seen = view.inPlace ? { ...clip, travel: null } : clip;
     const motion = clip.loop && view.repeats > 1 ? repeatLoop(seen, view.repeats) : worldMotion(seen);
-    return { figures: clipFigures(clip), motion: copyForWire(motion), cycle: clip.motion.frames - 1 };
+    const played = gait(motion);
+    return {
+      figures: clipFigures(clip),
+      motion: copyForWire(motion),
+      // On the spot the feet leave no prints.
+      markers: played && { ...markersOf(played), ...(view.inPlace ? { footprints: [] } : {}) },
+      floor: played?.soles.floor ?? 0,
+      cycle: clip.motion.frames - 1,
+    };
   },
 
   /** Only the figures of a clip, at the rate it would ship at. */
@@ -125,7 +163,10 @@ const api = {
   ): Promise<{ files: MadeFile[]; report: Report } | { problem: string }> {
     try {
       const made = await makeClips(project, (id) => ({ motion: takeOf(id).motion, warnings: [] }), progress);
-      return transfer(made, made.files.map((file) => file.bytes.buffer as ArrayBuffer));
+      return transfer(
+        made,
+        made.files.map((file) => file.bytes.buffer as ArrayBuffer),
+      );
     } catch (error) {
       // Errors lose their class between threads; the sentence is what matters.
       if (error instanceof InputError) return { problem: error.message };
@@ -146,11 +187,11 @@ function describe(id: string, motion: Motion, found: Gait | null): OpenTake {
       found ? found.globals.positions[(f * found.globals.joints + hips) * 3 + k] : motion.rootPositions[f * 3 + k],
     );
   const floor = found?.soles.floor ?? 0;
-  // Half a stride takes the sway out and still shows starts and stops where they are.
-  const x = movingAverage(channel(0), width / 2);
-  const z = movingAverage(channel(2), width / 2);
+  const x = lowPass(channel(0), 4, motion.fps);
+  const z = lowPass(channel(2), 4, motion.fps);
   const speed = Float32Array.from(x, (_, f) => {
-    const a = Math.max(0, f - 1), b = Math.min(motion.frames - 1, f + 1);
+    const a = Math.max(0, f - 1),
+      b = Math.min(motion.frames - 1, f + 1);
     return b > a ? (Math.hypot(x[b] - x[a], z[b] - z[a]) * motion.fps) / (b - a) : 0;
   });
   const height = lowPass(channel(1), 12, motion.fps);
@@ -171,10 +212,11 @@ function describe(id: string, motion: Motion, found: Gait | null): OpenTake {
 
 function markersOf({ body, soles, contacts, motion }: Gait): Markers {
   const parents = motion.skeleton.joints.map((joint) => joint.parent);
-  const below = (top: number) => parents.flatMap((_, j) => {
-    for (let k = j; k >= 0; k = parents[k]) if (k === top) return [j];
-    return [];
-  });
+  const below = (top: number) =>
+    parents.flatMap((_, j) => {
+      for (let k = j; k >= 0; k = parents[k]) if (k === top) return [j];
+      return [];
+    });
   const sideOf = (side: 'left' | 'right') => ({
     hand: body.arms[side].wrist,
     foot: body.legs[side].ankle,
@@ -185,7 +227,9 @@ function markersOf({ body, soles, contacts, motion }: Gait): Markers {
       const f = Math.floor((from + to) / 2) * 3;
       const { heel, ball } = soles[side];
       return {
-        side, from, to,
+        side,
+        from,
+        to,
         x: (heel[f] + ball[f]) / 2,
         z: (heel[f + 2] + ball[f + 2]) / 2,
         heading: Math.atan2(ball[f] - heel[f], ball[f + 2] - heel[f + 2]),
@@ -199,4 +243,3 @@ function markersOf({ body, soles, contacts, motion }: Gait): Markers {
 function copyForWire(motion: Motion): WireMotion {
   return { ...motion, rotations: motion.rotations.slice(), rootPositions: motion.rootPositions.slice() };
 }
-

@@ -17,7 +17,13 @@ export function align(
   window = 0,
 ): FloorTransform {
   const { positions, frames, joints: J } = globals;
-  let total = 0, ax = 0, az = 0, bx = 0, bz = 0, cross = 0, dot = 0;
+  let total = 0,
+    ax = 0,
+    az = 0,
+    bx = 0,
+    bz = 0,
+    cross = 0,
+    dot = 0;
   for (let w = -window; w <= window; w++) {
     const fa = a + w;
     const fb = b + w;
@@ -26,9 +32,15 @@ export function align(
       const p = (fa * J + joints[k]) * 3;
       const q = (fb * J + joints[k]) * 3;
       const weight = weights[k];
-      const px = positions[p], pz = positions[p + 2], qx = positions[q], qz = positions[q + 2];
+      const px = positions[p],
+        pz = positions[p + 2],
+        qx = positions[q],
+        qz = positions[q + 2];
       total += weight;
-      ax += weight * px; az += weight * pz; bx += weight * qx; bz += weight * qz;
+      ax += weight * px;
+      az += weight * pz;
+      bx += weight * qx;
+      bz += weight * qz;
       dot += weight * (px * qx + pz * qz);
       cross += weight * (px * qz - pz * qx);
     }

@@ -35,7 +35,9 @@ export function features(gait: Gait): Features {
       const p = (f * globals.joints + j) * 3;
       const a = (before * globals.joints + j) * 3;
       const b = (after * globals.joints + j) * 3;
-      const x = positions[p] - ox, y = positions[p + 1], z = positions[p + 2] - oz;
+      const x = positions[p] - ox,
+        y = positions[p + 1],
+        z = positions[p + 2] - oz;
       const vx = (positions[b] - positions[a]) * perSecond;
       const vy = (positions[b + 1] - positions[a + 1]) * perSecond;
       const vz = (positions[b + 2] - positions[a + 2]) * perSecond;

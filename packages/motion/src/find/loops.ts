@@ -111,7 +111,8 @@ function distances({ frames, width, values }: Features, step: number, shortest: 
 /** Frames, `every` apart, from which nobody takes a step for a second. */
 function standingStarts(gait: Gait, every: number): number[] {
   const { contacts, motion } = gait;
-  const both = (f: number) => (['left', 'right'] as const).every((side) => contacts[side].some(({ from, to }) => from <= f && f + motion.fps <= to));
+  const both = (f: number) =>
+    (['left', 'right'] as const).every((side) => contacts[side].some(({ from, to }) => from <= f && f + motion.fps <= to));
   const out: number[] = [];
   for (let f = 0; f < motion.frames; f += every) if (both(f)) out.push(f);
   return out;

@@ -16,7 +16,15 @@ export interface BvhHeader {
 }
 
 const CHANNELS: Record<string, Channel> = {
-  xposition: 0, yposition: 1, zposition: 2, xrotation: 3, yrotation: 4, zrotation: 5, xscale: -1, yscale: -1, zscale: -1,
+  xposition: 0,
+  yposition: 1,
+  zposition: 2,
+  xrotation: 3,
+  yrotation: 4,
+  zrotation: 5,
+  xscale: -1,
+  yscale: -1,
+  zscale: -1,
 };
 const MOST_JOINTS = 2000;
 
@@ -70,7 +78,8 @@ export function readBvhHeader(lines: readonly string[]): BvhHeader {
           frames = value;
           framesLine = line;
         } else {
-          if (!(value > 0) || !Number.isFinite(value)) fail(`Expected a frame time above zero in seconds, found "${clip(match?.[2] ?? '')}".`);
+          if (!(value > 0) || !Number.isFinite(value))
+            fail(`Expected a frame time above zero in seconds, found "${clip(match?.[2] ?? '')}".`);
           frameTime = value;
         }
       } else if (keyword === '{') {
@@ -141,7 +150,10 @@ export function readBvhHeader(lines: readonly string[]): BvhHeader {
   return {
     skeleton: { joints: uniqueNames(drafts, warnings) },
     channels: drafts.map((draft) => draft.channels ?? []),
-    frames, framesLine, frameTime, warnings,
+    frames,
+    framesLine,
+    frameTime,
+    warnings,
   };
 }
 

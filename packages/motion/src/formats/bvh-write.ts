@@ -28,8 +28,7 @@ export function writeBvh(motion: Motion, options: WriteBvhOptions = {}): string 
     const text = value.toFixed(digits);
     return Number(text) === 0 ? (0).toFixed(digits) : text;
   };
-  const vector = (v: ArrayLike<number>, i = 0) =>
-    [v[i], v[i + 1], v[i + 2]].map((x) => number(x * unitsPerMetre)).join(' ');
+  const vector = (v: ArrayLike<number>, i = 0) => [v[i], v[i + 1], v[i + 2]].map((x) => number(x * unitsPerMetre)).join(' ');
   const turned = (v: Vec3, joint: number) => {
     const out = [0, 0, 0];
     rotate(out, 0, rest, joint * 4, v, 0);

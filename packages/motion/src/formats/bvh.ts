@@ -95,7 +95,11 @@ function toMotion(header: BvhHeader, values: Float64Array, width: number, frames
   });
   alignSigns(motion);
   const result = translations.size > 0 ? motion : { ...motion, translations: undefined };
-  settleOffsets(result, channels[0].some((c) => c >= 0 && c < 3), warnings);
+  settleOffsets(
+    result,
+    channels[0].some((c) => c >= 0 && c < 3),
+    warnings,
+  );
   return result;
 }
 
@@ -120,22 +124,40 @@ function fillRotations(
   const count = axes.length;
   if (count === 0) return;
   for (let f = 0, at = joint * 4, row = 0; f < frames; f++, at += joints * 4, row += width) {
-    let x = 0, y = 0, z = 0, w = 1;
+    let x = 0,
+      y = 0,
+      z = 0,
+      w = 1;
     for (let k = 0; k < count; k++) {
       const angle = values[row + columns[k]] * half;
       const s = Math.sin(angle);
       const c = Math.cos(angle);
-      const ax = x, ay = y, az = z, aw = w;
+      const ax = x,
+        ay = y,
+        az = z,
+        aw = w;
       // q ← q · (turn about one axis), each axis written out.
       if (axes[k] === 0) {
-        x = aw * s + ax * c; y = ay * c + az * s; z = az * c - ay * s; w = aw * c - ax * s;
+        x = aw * s + ax * c;
+        y = ay * c + az * s;
+        z = az * c - ay * s;
+        w = aw * c - ax * s;
       } else if (axes[k] === 1) {
-        x = ax * c - az * s; y = aw * s + ay * c; z = az * c + ax * s; w = aw * c - ay * s;
+        x = ax * c - az * s;
+        y = aw * s + ay * c;
+        z = az * c + ax * s;
+        w = aw * c - ay * s;
       } else {
-        x = ax * c + ay * s; y = ay * c - ax * s; z = aw * s + az * c; w = aw * c - az * s;
+        x = ax * c + ay * s;
+        y = ay * c - ax * s;
+        z = aw * s + az * c;
+        w = aw * c - az * s;
       }
     }
-    out[at] = x; out[at + 1] = y; out[at + 2] = z; out[at + 3] = w;
+    out[at] = x;
+    out[at + 1] = y;
+    out[at + 2] = z;
+    out[at + 3] = w;
   }
 }
 
@@ -166,7 +188,9 @@ function settleOffsets(motion: Motion, rootMoves: boolean, warnings: Warning[]):
     let replaced = 0;
     let added = 0;
     for (let f = 0; f < motion.frames; f++) {
-      const x = t[f * 3], y = t[f * 3 + 1], z = t[f * 3 + 2];
+      const x = t[f * 3],
+        y = t[f * 3 + 1],
+        z = t[f * 3 + 2];
       replaced += Math.abs(Math.hypot(x, y, z) - length);
       added += Math.abs(Math.hypot(x + o[0], y + o[1], z + o[2]) - length);
     }

@@ -33,7 +33,13 @@ export async function readGlb(bytes: Uint8Array): Promise<NamedClip[]> {
     const parent = node.getParentNode();
     return parent && isIn.has(parent) ? parent : null;
   };
-  const depthFirst = (node: Node): Node[] => [node, ...node.listChildren().filter((child) => isIn.has(child)).flatMap(depthFirst)];
+  const depthFirst = (node: Node): Node[] => [
+    node,
+    ...node
+      .listChildren()
+      .filter((child) => isIn.has(child))
+      .flatMap(depthFirst),
+  ];
   const top = nodes.find((node) => parentIn(node) === null);
   if (!top) throw new InputError('glb', 'The file has no joints.', { line: 1 });
   const ordered = depthFirst(top);
@@ -97,7 +103,12 @@ function toClip(animation: Animation, skeleton: Skeleton, nodes: readonly Node[]
 }
 
 function travelOf(channels: ReadonlyMap<string, AnimationSampler>, root: Node, frames: number, fps: number): Travel {
-  const out: Travel = { x: new Float64Array(frames), y: new Float64Array(frames), z: new Float64Array(frames), heading: new Float64Array(frames) };
+  const out: Travel = {
+    x: new Float64Array(frames),
+    y: new Float64Array(frames),
+    z: new Float64Array(frames),
+    heading: new Float64Array(frames),
+  };
   const value = [0, 0, 0, 1];
   for (let f = 0; f < frames; f++) {
     sample(value, channels.get('root translation'), f / fps, root.getTranslation());

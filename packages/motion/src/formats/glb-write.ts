@@ -35,7 +35,10 @@ export async function writeGlb(clips: readonly NamedClip[]): Promise<Uint8Array>
 
   const root = document.createNode(freeName('root', skeleton));
   const nodes = skeleton.joints.map((joint) =>
-    document.createNode(joint.name).setTranslation([...joint.offset]).setRotation([...joint.restRotation]),
+    document
+      .createNode(joint.name)
+      .setTranslation([...joint.offset])
+      .setRotation([...joint.restRotation]),
   );
   skeleton.joints.forEach((joint, j) => (joint.parent < 0 ? root : nodes[joint.parent]).addChild(nodes[j]));
 
@@ -53,7 +56,9 @@ function sameJoints(a: Skeleton, b: Skeleton): boolean {
     a.joints.length === b.joints.length &&
     a.joints.every((joint, j) => {
       const other = b.joints[j];
-      return joint.name === other.name && joint.parent === other.parent && joint.offset.every((v, k) => Math.abs(v - other.offset[k]) < 1e-6);
+      return (
+        joint.name === other.name && joint.parent === other.parent && joint.offset.every((v, k) => Math.abs(v - other.offset[k]) < 1e-6)
+      );
     })
   );
 }
@@ -85,7 +90,10 @@ function skinnedBody(document: Document, accessor: MakeAccessor, clip: Pick<Clip
     .setAttribute('NORMAL', accessor(shape.normals, 'VEC3'))
     .setAttribute('JOINTS_0', accessor(indices, 'VEC4'))
     .setAttribute('WEIGHTS_0', accessor(weights, 'VEC4'));
-  const skin = document.createSkin('skeleton').setSkeleton(joints[0]).setInverseBindMatrices(accessor(inverseBinds(skeleton), 'MAT4'));
+  const skin = document
+    .createSkin('skeleton')
+    .setSkeleton(joints[0])
+    .setInverseBindMatrices(accessor(inverseBinds(skeleton), 'MAT4'));
   for (const joint of joints) skin.addJoint(joint);
   return document.createNode('body').setMesh(document.createMesh('body').addPrimitive(primitive)).setSkin(skin);
 }
@@ -97,7 +105,12 @@ function inverseBinds(skeleton: Skeleton): Float32Array {
   const write = (at: number, q: ArrayLike<number>, p: ArrayLike<number>) => {
     const inverse = [0, 0, 0, 1];
     multiplyInverse(inverse, 0, q, 0, [0, 0, 0, 1], 0);
-    for (const [c, v] of [[0, [1, 0, 0]], [1, [0, 1, 0]], [2, [0, 0, 1]], [3, [-p[0], -p[1], -p[2]]]] as const) {
+    for (const [c, v] of [
+      [0, [1, 0, 0]],
+      [1, [0, 1, 0]],
+      [2, [0, 0, 1]],
+      [3, [-p[0], -p[1], -p[2]]],
+    ] as const) {
       rotate(out, at + c * 4, inverse, 0, v, 0);
     }
     out[at + 15] = 1;
@@ -121,7 +134,12 @@ function animate(
   const { frames, fps } = motion;
   const joints = nodes.length;
   const key = `${frames}@${fps}`;
-  const input = inputs.get(key) ?? accessor(Float32Array.from({ length: frames }, (_, f) => f / fps), 'SCALAR');
+  const input =
+    inputs.get(key) ??
+    accessor(
+      Float32Array.from({ length: frames }, (_, f) => f / fps),
+      'SCALAR',
+    );
   inputs.set(key, input);
   const animation: Animation = document.createAnimation(name).setExtras({ loop, fps, frames });
   const channel = (node: Node, path: 'translation' | 'rotation', values: Float32Array) => {

@@ -25,11 +25,17 @@ export function lowPass(values: ArrayLike<number>, hertz: number, fps: number): 
   }
   for (let i = 0; i < n; i++) out[pad + i] = values[i];
   const pass = (from: number, to: number, step: number) => {
-    let x1 = out[from], x2 = x1, y1 = x1, y2 = x1;
+    let x1 = out[from],
+      x2 = x1,
+      y1 = x1,
+      y2 = x1;
     for (let i = from; i !== to; i += step) {
       const x = out[i];
       const y = b0 * (x + 2 * x1 + x2) - a1 * y1 - a2 * y2;
-      x2 = x1; x1 = x; y2 = y1; y1 = y;
+      x2 = x1;
+      x1 = x;
+      y2 = y1;
+      y1 = y;
       out[i] = y;
     }
   };

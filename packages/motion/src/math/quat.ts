@@ -10,16 +10,15 @@ export type Vec3 = readonly [number, number, number];
 export const IDENTITY: Quat = [0, 0, 0, 1];
 
 /** out ← a · b (apply b first, then a). `out` may be `a` or `b`. */
-export function multiply(
-  out: Numbers,
-  o: number,
-  a: ArrayLike<number>,
-  i: number,
-  b: ArrayLike<number>,
-  j: number,
-): void {
-  const ax = a[i], ay = a[i + 1], az = a[i + 2], aw = a[i + 3];
-  const bx = b[j], by = b[j + 1], bz = b[j + 2], bw = b[j + 3];
+export function multiply(out: Numbers, o: number, a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number): void {
+  const ax = a[i],
+    ay = a[i + 1],
+    az = a[i + 2],
+    aw = a[i + 3];
+  const bx = b[j],
+    by = b[j + 1],
+    bz = b[j + 2],
+    bw = b[j + 3];
   out[o] = aw * bx + ax * bw + ay * bz - az * by;
   out[o + 1] = aw * by - ax * bz + ay * bw + az * bx;
   out[o + 2] = aw * bz + ax * by - ay * bx + az * bw;
@@ -27,16 +26,15 @@ export function multiply(
 }
 
 /** out ← a⁻¹ · b, for unit a. */
-export function multiplyInverse(
-  out: Numbers,
-  o: number,
-  a: ArrayLike<number>,
-  i: number,
-  b: ArrayLike<number>,
-  j: number,
-): void {
-  const ax = -a[i], ay = -a[i + 1], az = -a[i + 2], aw = a[i + 3];
-  const bx = b[j], by = b[j + 1], bz = b[j + 2], bw = b[j + 3];
+export function multiplyInverse(out: Numbers, o: number, a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number): void {
+  const ax = -a[i],
+    ay = -a[i + 1],
+    az = -a[i + 2],
+    aw = a[i + 3];
+  const bx = b[j],
+    by = b[j + 1],
+    bz = b[j + 2],
+    bw = b[j + 3];
   out[o] = aw * bx + ax * bw + ay * bz - az * by;
   out[o + 1] = aw * by - ax * bz + ay * bw + az * bx;
   out[o + 2] = aw * bz + ax * by - ay * bx + az * bw;
@@ -44,16 +42,14 @@ export function multiplyInverse(
 }
 
 /** out ← q rotates v. `out` may be `v`. */
-export function rotate(
-  out: Numbers,
-  o: number,
-  q: ArrayLike<number>,
-  i: number,
-  v: ArrayLike<number>,
-  j: number,
-): void {
-  const x = q[i], y = q[i + 1], z = q[i + 2], w = q[i + 3];
-  const vx = v[j], vy = v[j + 1], vz = v[j + 2];
+export function rotate(out: Numbers, o: number, q: ArrayLike<number>, i: number, v: ArrayLike<number>, j: number): void {
+  const x = q[i],
+    y = q[i + 1],
+    z = q[i + 2],
+    w = q[i + 3];
+  const vx = v[j],
+    vy = v[j + 1],
+    vz = v[j + 2];
   const tx = 2 * (y * vz - z * vy);
   const ty = 2 * (z * vx - x * vz);
   const tz = 2 * (x * vy - y * vx);
@@ -89,15 +85,7 @@ export function fromHeading(radians: number): [number, number, number, number] {
 }
 
 /** Shortest way from a to b, at t in 0..1. */
-export function slerp(
-  out: Numbers,
-  o: number,
-  a: ArrayLike<number>,
-  i: number,
-  b: ArrayLike<number>,
-  j: number,
-  t: number,
-): void {
+export function slerp(out: Numbers, o: number, a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number, t: number): void {
   let d = dot(a, i, b, j);
   const sign = d < 0 ? -1 : 1;
   d *= sign;
@@ -116,7 +104,9 @@ export function slerp(
 /** The rotation vector (axis × radians) of a unit quaternion; shortest way. */
 export function log(out: Numbers, o: number, q: ArrayLike<number>, i: number): void {
   const sign = q[i + 3] < 0 ? -1 : 1;
-  const x = q[i] * sign, y = q[i + 1] * sign, z = q[i + 2] * sign;
+  const x = q[i] * sign,
+    y = q[i + 1] * sign,
+    z = q[i + 2] * sign;
   const s = Math.hypot(x, y, z);
   const k = s < 1e-9 ? 2 : (2 * Math.atan2(s, q[i + 3] * sign)) / s;
   out[o] = x * k;
@@ -126,7 +116,9 @@ export function log(out: Numbers, o: number, q: ArrayLike<number>, i: number): v
 
 /** The unit quaternion of a rotation vector. */
 export function exp(out: Numbers, o: number, v: ArrayLike<number>, i: number): void {
-  const x = v[i], y = v[i + 1], z = v[i + 2];
+  const x = v[i],
+    y = v[i + 1],
+    z = v[i + 2];
   const angle = Math.hypot(x, y, z);
   const k = angle < 1e-9 ? 0.5 : Math.sin(angle / 2) / angle;
   out[o] = x * k;
@@ -138,8 +130,10 @@ export function exp(out: Numbers, o: number, v: ArrayLike<number>, i: number): v
 /** The angle between two rotations, radians. */
 export function angleBetween(a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number): number {
   const sign = dot(a, i, b, j) < 0 ? -1 : 1;
-  const dx = a[i] - sign * b[j], dy = a[i + 1] - sign * b[j + 1];
-  const dz = a[i + 2] - sign * b[j + 2], dw = a[i + 3] - sign * b[j + 3];
+  const dx = a[i] - sign * b[j],
+    dy = a[i + 1] - sign * b[j + 1];
+  const dz = a[i + 2] - sign * b[j + 2],
+    dw = a[i + 3] - sign * b[j + 3];
   // From the chord, which stays exact for tiny angles where the arc cosine of the dot product does not.
   return 4 * Math.asin(Math.min(1, Math.hypot(dx, dy, dz, dw) / 2));
 }

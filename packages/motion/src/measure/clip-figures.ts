@@ -47,7 +47,10 @@ export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop'>): Cli
   const ground = gait(belt ? moved(played, belt) : played) ?? body;
   const way = wayOf(clip, ground);
   return {
-    seconds, fps, frames, loop,
+    seconds,
+    fps,
+    frames,
+    loop,
     seam: seamOf(clip, body),
     tick: loop ? tick(clip) : 0,
     speedMps: belt ? Math.hypot(belt.x, belt.z) : way.speed,
@@ -64,12 +67,14 @@ function seamOf({ motion, travel }: Pick<Clip, 'motion' | 'travel'>, body: Gait)
   const last = motion.frames - 1;
   if (travel) {
     const seam = seamAligned(body, 0, last, { turn: 0, x: 0, z: 0 });
-    const dx = travel.x[last] - travel.x[0], dz = travel.z[last] - travel.z[0];
+    const dx = travel.x[last] - travel.x[0],
+      dz = travel.z[last] - travel.z[0];
     return { ...seam, headingDeg: 0, driftCm: crosswise(dx, dz, travel.heading[0]) * 100 };
   }
   const p = motion.rootPositions;
   const turn = body.headings[0] - body.headings[last];
-  const c = Math.cos(turn), s = Math.sin(turn);
+  const c = Math.cos(turn),
+    s = Math.sin(turn);
   const transform: FloorTransform = {
     turn,
     x: p[0] - (c * p[last * 3] + s * p[last * 3 + 2]),
@@ -127,7 +132,8 @@ function wayOf({ motion, travel, loop }: Pick<Clip, 'motion' | 'travel' | 'loop'
   const parts = Math.max(1, Math.round(whole / (stride ?? whole)));
   let length = 0;
   for (let i = 0; i < parts; i++) {
-    const a = Math.round((i * whole) / parts), b = Math.round(((i + 1) * whole) / parts);
+    const a = Math.round((i * whole) / parts),
+      b = Math.round(((i + 1) * whole) / parts);
     length += Math.hypot(at(b, 0) - at(a, 0), at(b, 2) - at(a, 2));
   }
   return { speed: length / seconds, turn: (headings[whole] - headings[0]) / seconds };
@@ -140,4 +146,3 @@ function rootToHips(motion: Motion): number {
   }
   return most * 100;
 }
-

@@ -68,7 +68,13 @@ function contactsOfFoot(track: SoleTracks, floor: number, fps: number, { height,
 /** Below 1 where a point is low and slow enough to bear: the greater of height and speed over their thresholds. */
 function bearingCost(points: Float32Array, floor: number, fps: number, height: number, speed: number): Float64Array {
   const n = points.length / 3;
-  const [x, y, z] = [0, 1, 2].map((k) => lowPass(Float64Array.from({ length: n }, (_, f) => points[f * 3 + k]), 12, fps));
+  const [x, y, z] = [0, 1, 2].map((k) =>
+    lowPass(
+      Float64Array.from({ length: n }, (_, f) => points[f * 3 + k]),
+      12,
+      fps,
+    ),
+  );
   const cost = new Float64Array(n);
   for (let f = 0; f < n; f++) {
     const a = Math.max(0, f - 1);

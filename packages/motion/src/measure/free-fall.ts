@@ -10,8 +10,8 @@ export interface FreeFall {
 }
 
 const GRAVITY = 9.81;
-/** Flights of fewer frames than this, the first and last left out, say nothing. */
-const LEAST_FRAMES = 4;
+/** Flights of fewer frames than this say nothing. */
+const LEAST_FRAMES = 5;
 
 /**
  * The free-fall check, first version: fits a parabola to the hips' height over each flight between two contacts and compares the
@@ -19,7 +19,7 @@ const LEAST_FRAMES = 4;
  * do not: anything but agreement is "unclear".
  */
 export function freeFall(gait: Gait | null): FreeFall {
-  const falls = gait ? flights(gait).flatMap(([from, to]) => fallOf(gait, from + 1, to - 1)) : [];
+  const falls = gait ? flights(gait).flatMap(([from, to]) => fallOf(gait, from, to)) : [];
   if (falls.length === 0) return { flights: 0, medianMps2: null, verdict: 'no-flights', suggestion: null };
   const middle = median(falls);
   return {
@@ -52,7 +52,11 @@ function fallOf({ globals, body, motion }: Gait, from: number, to: number): numb
   if (n < LEAST_FRAMES) return [];
   const y = (i: number) => globals.positions[((from + i) * globals.joints + body.hips) * 3 + 1];
   // Least squares on t centred: y ≈ a + b·t + c·t².
-  let s2 = 0, s4 = 0, sy = 0, sy2 = 0, sy1 = 0;
+  let s2 = 0,
+    s4 = 0,
+    sy = 0,
+    sy2 = 0,
+    sy1 = 0;
   for (let i = 0; i < n; i++) {
     const t = i - (n - 1) / 2;
     s2 += t * t;

@@ -30,5 +30,13 @@ export function gait(motion: Motion): Gait | null {
   if (!body) return null;
   const globals = forwardKinematics(motion);
   const found = soles(motion, globals, body);
-  return { motion, globals, body, soles: found, contacts: contacts(found, motion.fps), weighted: weightedJoints(body), headings: headings(globals, body) };
+  return {
+    motion,
+    globals,
+    body,
+    soles: found,
+    contacts: contacts(found, motion.fps),
+    weighted: weightedJoints(body),
+    headings: headings(globals, body),
+  };
 }

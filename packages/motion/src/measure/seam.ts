@@ -18,7 +18,11 @@ export interface Seam {
 }
 
 /** Points 10 cm off a joint, so that twist counts. Metres, in the joint's axes. */
-export const PROBES: readonly (readonly [number, number, number])[] = [[0.1, 0, 0], [0, 0.1, 0], [0, 0, 0.1]];
+export const PROBES: readonly (readonly [number, number, number])[] = [
+  [0.1, 0, 0],
+  [0, 0.1, 0],
+  [0, 0, 0.1],
+];
 
 /**
  * The seam of a candidate cycle: frame `to` against frame `from` after the best alignment on the floor. Pose is the weighted RMS
@@ -43,7 +47,13 @@ export function seamAligned(gait: Gait, from: number, to: number, transform: Flo
   const pb = [0, 0, 0];
   const c = Math.cos(transform.turn);
   const s = Math.sin(transform.turn);
-  let sum = 0, total = 0, worst = -1, worstJoint = 0, worstAngle = 0, velocitySum = 0, velocityTotal = 0;
+  let sum = 0,
+    total = 0,
+    worst = -1,
+    worstJoint = 0,
+    worstAngle = 0,
+    velocitySum = 0,
+    velocityTotal = 0;
   const central = (f: number, j: number, k: number) => {
     const a = Math.max(0, f - 1);
     const b = Math.min(frames - 1, f + 1);
@@ -60,7 +70,9 @@ export function seamAligned(gait: Gait, from: number, to: number, transform: Flo
     for (const probe of PROBES) {
       rotate(pa, 0, rotations, a * 4, probe, 0);
       rotate(pb, 0, turned, 0, probe, 0);
-      square += (positions[a * 3] + pa[0] - bx - pb[0]) ** 2 + (positions[a * 3 + 1] + pa[1] - by - pb[1]) ** 2 +
+      square +=
+        (positions[a * 3] + pa[0] - bx - pb[0]) ** 2 +
+        (positions[a * 3 + 1] + pa[1] - by - pb[1]) ** 2 +
         (positions[a * 3 + 2] + pa[2] - bz - pb[2]) ** 2;
     }
     square /= PROBES.length;
@@ -71,8 +83,11 @@ export function seamAligned(gait: Gait, from: number, to: number, transform: Flo
       worstJoint = j;
     }
     worstAngle = Math.max(worstAngle, angleBetween(rotations, a * 4, turned, 0));
-    const vx = central(to, j, 0), vz = central(to, j, 2);
-    const dv = (c * vx + s * vz - central(from, j, 0)) ** 2 + (central(to, j, 1) - central(from, j, 1)) ** 2 +
+    const vx = central(to, j, 0),
+      vz = central(to, j, 2);
+    const dv =
+      (c * vx + s * vz - central(from, j, 0)) ** 2 +
+      (central(to, j, 1) - central(from, j, 1)) ** 2 +
       (c * vz - s * vx - central(from, j, 2)) ** 2;
     velocitySum += weightOf[j] * dv;
     velocityTotal += weightOf[j];
@@ -93,7 +108,8 @@ export function seamAligned(gait: Gait, from: number, to: number, transform: Flo
 
 /** Displacement at right angles to the direction of travel, from the mean facing; metres, positive to the left of it. */
 function drift(dx: number, dz: number, headings: Float64Array, from: number, to: number): number {
-  let x = 0, z = 0;
+  let x = 0,
+    z = 0;
   for (let f = from; f < Math.max(to, from + 1); f++) {
     x += Math.sin(headings[f]);
     z += Math.cos(headings[f]);

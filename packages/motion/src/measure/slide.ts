@@ -30,14 +30,23 @@ type Filtered = readonly { x: Float64Array; y: Float64Array; z: Float64Array }[]
 function filtered(track: SoleTracks, fps: number): Filtered {
   return [track.heel, track.ball, track.tip].map((points) => {
     const n = points.length / 3;
-    const [x, y, z] = [0, 1, 2].map((k) => lowPass(Float64Array.from({ length: n }, (_, f) => points[f * 3 + k]), 12, fps));
+    const [x, y, z] = [0, 1, 2].map((k) =>
+      lowPass(
+        Float64Array.from({ length: n }, (_, f) => points[f * 3 + k]),
+        12,
+        fps,
+      ),
+    );
     return { x, y, z };
   });
 }
 
 function slideOf(side: 'left' | 'right', track: Filtered, { from, to }: Interval, fps: number): Slide {
   const margin = Math.min(Math.round(0.04 * fps), Math.floor((to - from) / 3));
-  let x = 0, z = 0, path = 0, excursion = 0;
+  let x = 0,
+    z = 0,
+    path = 0,
+    excursion = 0;
   for (let f = from + margin + 1; f < to - margin; f++) {
     const bearing = track.reduce((low, point) => (point.y[f] + point.y[f - 1] < low.y[f] + low.y[f - 1] ? point : low));
     const dx = bearing.x[f] - bearing.x[f - 1];

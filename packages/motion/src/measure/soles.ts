@@ -47,7 +47,8 @@ export function soles(motion: Motion, globals: Globals, body: Body): Soles {
 
 /** Frames in which ankle and ball are both near the lowest they come to (a low quantile, so that a spike does not count). */
 function flatFrames(globals: Globals, leg: Leg): number[] {
-  const heights = (j: number) => Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + j) * 3 + 1]);
+  const heights = (j: number) =>
+    Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + j) * 3 + 1]);
   const ankle = heights(leg.ankle);
   const toe = leg.toe >= 0 ? heights(leg.toe) : ankle;
   const frames = ankle.map((_, f) => f);
@@ -96,7 +97,8 @@ function solePoints(motion: Motion, globals: Globals, body: Body, side: Side, fl
   };
   for (const f of flat) {
     const a = (f * joints + leg.ankle) * 3;
-    const ax = positions[a], az = positions[a + 2];
+    const ax = positions[a],
+      az = positions[a + 2];
     let dx: number, dz: number;
     if (leg.toe >= 0) {
       const t = (f * joints + leg.toe) * 3;
@@ -104,8 +106,10 @@ function solePoints(motion: Motion, globals: Globals, body: Body, side: Side, fl
       dz = positions[t + 2] - az;
     } else {
       // No ball: the foot points where the hips face, 0.35 of the shin's length ahead.
-      const l = (f * joints + body.legs.left.hip) * 3, r = (f * joints + body.legs.right.hip) * 3;
-      const lx = positions[l] - positions[r], lz = positions[l + 2] - positions[r + 2];
+      const l = (f * joints + body.legs.left.hip) * 3,
+        r = (f * joints + body.legs.right.hip) * 3;
+      const lx = positions[l] - positions[r],
+        lz = positions[l + 2] - positions[r + 2];
       const n = Math.hypot(lx, lz) || 1;
       dx = (-lz / n) * 0.35 * shin;
       dz = (lx / n) * 0.35 * shin;

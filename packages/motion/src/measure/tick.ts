@@ -6,7 +6,11 @@ import { forwardKinematics } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 import { cycleTransform, pickFrames } from '../model/repeat';
 
-const OFF = [[0, 0, 0], [0.1, 0, 0], [0, 0.1, 0]] as const;
+const OFF = [
+  [0, 0, 0],
+  [0.1, 0, 0],
+  [0, 0.1, 0],
+] as const;
 const LEAST = 0.0005;
 
 /**

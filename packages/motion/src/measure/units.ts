@@ -27,7 +27,8 @@ const HYPOTHESES = [
  */
 export function findUnits(motion: Motion): Units {
   const stature = statureOf(motion);
-  const likelihood = (metres: number) => Math.exp(-(((metres - 1.72) / 0.12) ** 2) / 2) + 0.02 * Math.exp(-Math.abs(Math.log(metres / 1.72)) / 0.25);
+  const likelihood = (metres: number) =>
+    Math.exp(-(((metres - 1.72) / 0.12) ** 2) / 2) + 0.02 * Math.exp(-Math.abs(Math.log(metres / 1.72)) / 0.25);
   const scored = HYPOTHESES.map((h) => ({ ...h, score: h.prior * likelihood(stature * h.metresPerUnit) }));
   const total = scored.reduce((sum, h) => sum + h.score, 0);
   const best = scored.reduce((a, b) => (b.score > a.score ? b : a));
@@ -49,5 +50,10 @@ export function findUnits(motion: Motion): Units {
 }
 
 const UNIT_WORDS = {
-  m: 'a metre', cm: 'a centimetre', mm: 'a millimetre', in: 'an inch', ft: 'a foot', 'in/0.45': 'an inch divided by 0.45',
+  m: 'a metre',
+  cm: 'a centimetre',
+  mm: 'a millimetre',
+  in: 'an inch',
+  ft: 'a foot',
+  'in/0.45': 'an inch divided by 0.45',
 };

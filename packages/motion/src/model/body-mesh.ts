@@ -19,6 +19,7 @@ interface Shape {
   readonly deep?: number;
 }
 
+const HIP: Shape = { from: 0.07, to: 0.078 };
 const ROUND = 14;
 const CAP_RINGS = 4;
 
@@ -36,15 +37,22 @@ export function bodyMesh(skeleton: Skeleton, body: Body | null): BodyMesh {
   const out = { positions: [] as number[], normals: [] as number[], indices: [] as number[], joints: [] as number[] };
   const place = (j: number): Vec3 => [rest[j * 3], rest[j * 3 + 1], rest[j * 3 + 2]];
   skeleton.joints.forEach((joint, j) => {
-    const ends: Vec3[] = children[j].map(place);
+    const ends: { at: Vec3; child: number }[] = children[j].map((child) => ({ at: place(child), child }));
     for (const tip of joint.endSites) {
       const q = rotations.subarray(j * 4, j * 4 + 4);
-      ends.push(add(place(j), turn(q, tip)));
+      ends.push({ at: add(place(j), turn(q, tip)), child: -1 });
     }
-    for (const end of ends) {
-      const length = Math.hypot(...sub(end, place(j)));
+    for (const { at, child } of ends) {
+      const length = Math.hypot(...sub(at, place(j)));
       if (length < 0.015 * scale) continue;
-      const shape = shapes.get(j) ?? { from: 0.18 * Math.min(length / scale, 0.3), to: 0.14 * Math.min(length / scale, 0.3) };
+      const isHip = body !== null && (child === body.legs.left.hip || child === body.legs.right.hip);
+      const shape = (isHip ? HIP : shapes.get(j)) ?? {
+        from: 0.18 * Math.min(length / scale, 0.3),
+        to: 0.14 * Math.min(length / scale, 0.3),
+      };
+      // A tip is where the body ends: the round end stays inside it.
+      const inside = child < 0 ? Math.min(shape.to * scale, 0.7 * length) / length : 0;
+      const end = sub(at, times(sub(at, place(j)), inside));
       capsule(out, j, place(j), end, { ...shape, from: shape.from * scale, to: shape.to * scale });
     }
   });
@@ -84,11 +92,11 @@ function shapesOf(skeleton: Skeleton, body: Body): Map<number, Shape> {
     shapes.set(arm.wrist, { from: 0.026, to: 0.022, wide: 1.3, deep: 0.7 });
     up(skeleton.joints[arm.shoulder].parent, body.chest, { from: 0.05, to: 0.047 });
   }
-  shapes.set(body.head, { from: 0.062, to: 0.082, deep: 1.12 });
+  shapes.set(body.head, { from: 0.068, to: 0.084, deep: 1.14 });
   up(skeleton.joints[body.head].parent, body.chest, { from: 0.045, to: 0.042 });
   shapes.set(body.chest, { from: 0.098, to: 0.075, wide: 1.42, deep: 0.95 });
   up(skeleton.joints[body.chest].parent, body.hips, { from: 0.088, to: 0.098, wide: 1.3, deep: 0.92 });
-  shapes.set(body.hips, { from: 0.088, to: 0.084, wide: 1.25, deep: 0.98 });
+  shapes.set(body.hips, { from: 0.096, to: 0.088, wide: 1.28, deep: 0.94 });
   return shapes;
 }
 
@@ -119,9 +127,12 @@ function capsule(out: Buffers, joint: number, a: Vec3, b: Vec3, { from, to, wide
   for (const ring of rings) {
     for (let k = 0; k < ROUND; k++) {
       const angle = (k / ROUND) * 2 * Math.PI;
-      const c = Math.cos(angle), s = Math.sin(angle);
+      const c = Math.cos(angle),
+        s = Math.sin(angle);
       const p = add(ring.at, add(times(side, c * ring.radius * wide), times(front, s * ring.radius * deep)));
-      const n = unit(add(times(axis, Math.sin(ring.lean)), times(add(times(side, c / wide), times(front, s / deep)), Math.cos(ring.lean) + 1e-6)));
+      const n = unit(
+        add(times(axis, Math.sin(ring.lean)), times(add(times(side, c / wide), times(front, s / deep)), Math.cos(ring.lean) + 1e-6)),
+      );
       out.positions.push(...p);
       out.normals.push(...n);
       out.joints.push(joint);

@@ -77,7 +77,10 @@ export function findBody(motion: Motion): Body | null {
   const [armA, armB] = arms ? [arms.first, arms.second] : [NO_ARM, NO_ARM];
   const sideOf = (joint: number) => {
     const dot = (leg: Leg) => {
-      const h = leg.hip * 3, o = hips * 3, p = joint * 3, g = globals.positions;
+      const h = leg.hip * 3,
+        o = hips * 3,
+        p = joint * 3,
+        g = globals.positions;
       return (g[h] - g[o]) * (g[p] - g[o]) + (g[h + 2] - g[o + 2]) * (g[p + 2] - g[o + 2]);
     };
     return dot(legA) - dot(legB);
@@ -140,13 +143,7 @@ function twoLongBones(skeleton: Skeleton, chain: readonly number[]): [number, nu
   return best;
 }
 
-function legAlong(
-  skeleton: Skeleton,
-  path: readonly number[],
-  hips: number,
-  height: (j: number) => number,
-  extent: number,
-): Leg | null {
+function legAlong(skeleton: Skeleton, path: readonly number[], hips: number, height: (j: number) => number, extent: number): Leg | null {
   const chain = path.slice(path.indexOf(hips) + 1);
   const bones = twoLongBones(skeleton, chain);
   if (!bones) return null;

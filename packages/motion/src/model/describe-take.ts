@@ -45,14 +45,22 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
   const warnings = [...take.warnings];
   if (units.confidence < 0.5) warnings.push({ code: 'units', message: units.reason });
   if (up !== '+y') warnings.push({ code: 'up-axis', message: `The file has ${up} up; it is turned to Y up.` });
-  if (!walked) warnings.push({ code: 'no-legs', message: 'No two legs were found: there are no contacts, and loops are matched on all joints alike.' });
+  if (!walked)
+    warnings.push({
+      code: 'no-legs',
+      message: 'No two legs were found: there are no contacts, and loops are matched on all joints alike.',
+    });
   return {
     passport: {
-      name: take.name, format: take.format,
+      name: take.name,
+      format: take.format,
       joints: motion.skeleton.joints.length,
       jointNames: motion.skeleton.joints.map((joint) => joint.name),
-      frames: motion.frames, fps: motion.fps, seconds: motion.frames / motion.fps,
-      units, up,
+      frames: motion.frames,
+      fps: motion.fps,
+      seconds: motion.frames / motion.fps,
+      units,
+      up,
       facingDeg: walked ? wrapAngle(walked.headings[0]) * DEGREES : 0,
       statureM: statureOf(motion),
       freeFall: freeFall(walked),

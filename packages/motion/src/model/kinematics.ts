@@ -38,18 +38,26 @@ export function forwardKinematics(motion: Motion, out?: Globals): Globals {
     for (let j = 1; j < joints; j++) {
       const p = base + parents[j];
       const q = p * 4;
-      const x = rotations[q], y = rotations[q + 1], z = rotations[q + 2], w = rotations[q + 3];
+      const x = rotations[q],
+        y = rotations[q + 1],
+        z = rotations[q + 2],
+        w = rotations[q + 3];
       const t = moving[j];
       const vx = t ? t[f * 3] : offsets[j * 3];
       const vy = t ? t[f * 3 + 1] : offsets[j * 3 + 1];
       const vz = t ? t[f * 3 + 2] : offsets[j * 3 + 2];
-      const tx = 2 * (y * vz - z * vy), ty = 2 * (z * vx - x * vz), tz = 2 * (x * vy - y * vx);
+      const tx = 2 * (y * vz - z * vy),
+        ty = 2 * (z * vx - x * vz),
+        tz = 2 * (x * vy - y * vx);
       const o = (base + j) * 3;
       positions[o] = positions[p * 3] + vx + w * tx + y * tz - z * ty;
       positions[o + 1] = positions[p * 3 + 1] + vy + w * ty + z * tx - x * tz;
       positions[o + 2] = positions[p * 3 + 2] + vz + w * tz + x * ty - y * tx;
       const l = (base + j) * 4;
-      const bx = local[l], by = local[l + 1], bz = local[l + 2], bw = local[l + 3];
+      const bx = local[l],
+        by = local[l + 1],
+        bz = local[l + 2],
+        bw = local[l + 3];
       rotations[l] = w * bx + x * bw + y * bz - z * by;
       rotations[l + 1] = w * by - x * bz + y * bw + z * bx;
       rotations[l + 2] = w * bz + x * by - y * bx + z * bw;

@@ -44,9 +44,7 @@ export function cutMotion(motion: Motion, from: number, to: number): Motion {
     frames: to - from + 1,
     rotations: motion.rotations.slice(from * stride, (to + 1) * stride),
     rootPositions: motion.rootPositions.slice(from * 3, (to + 1) * 3),
-    translations:
-      motion.translations &&
-      new Map([...motion.translations].map(([j, t]) => [j, t.slice(from * 3, (to + 1) * 3)])),
+    translations: motion.translations && new Map([...motion.translations].map(([j, t]) => [j, t.slice(from * 3, (to + 1) * 3)])),
   };
 }
 

@@ -22,7 +22,8 @@ export function cycleTransform({ motion, travel }: Pick<Clip, 'motion' | 'travel
 }
 
 function carry(ax: number, ay: number, az: number, bx: number, by: number, bz: number, turn: number): FloorTransform {
-  const c = Math.cos(turn), s = Math.sin(turn);
+  const c = Math.cos(turn),
+    s = Math.sin(turn);
   return { turn, x: bx - (c * ax + s * az), z: bz - (c * az - s * ax), y: by - ay };
 }
 

@@ -19,8 +19,7 @@ export function resample(motion: Motion, frames: number, fps: number, options: R
   const joints = motion.skeleton.joints.length;
   const out: Motion = {
     ...createMotion(motion.skeleton, fps, frames),
-    translations:
-      motion.translations && new Map([...motion.translations.keys()].map((j) => [j, new Float32Array(frames * 3)])),
+    translations: motion.translations && new Map([...motion.translations.keys()].map((j) => [j, new Float32Array(frames * 3)])),
   };
   const cycle = [0, 1, 2].map((k) => motion.rootPositions[(n - 1) * 3 + k] - motion.rootPositions[k]);
   const vectors = (source: Float32Array, target: Float32Array, at: Sample, f: number, carry: readonly number[]) => {
@@ -70,8 +69,14 @@ function sampleAt(out: Sample, t: number, n: number, loop: boolean): void {
     let k = i - 1 + m;
     let turns = 0;
     if (loop && n > 1) {
-      while (k < 0) { k += n - 1; turns--; }
-      while (k > n - 1) { k -= n - 1; turns++; }
+      while (k < 0) {
+        k += n - 1;
+        turns--;
+      }
+      while (k > n - 1) {
+        k -= n - 1;
+        turns++;
+      }
     }
     out.index[m] = Math.min(n - 1, Math.max(0, k));
     out.turns[m] = turns;

@@ -5,7 +5,12 @@ import { scaleSkeleton } from './skeleton';
 import type { UpAxis } from './take';
 
 const AXES: Record<UpAxis, Vec3> = {
-  '+x': [1, 0, 0], '-x': [-1, 0, 0], '+y': [0, 1, 0], '-y': [0, -1, 0], '+z': [0, 0, 1], '-z': [0, 0, -1],
+  '+x': [1, 0, 0],
+  '-x': [-1, 0, 0],
+  '+y': [0, 1, 0],
+  '-y': [0, -1, 0],
+  '+z': [0, 0, 1],
+  '-z': [0, 0, -1],
 };
 
 /**
@@ -79,10 +84,7 @@ export function toMetres(motion: Motion, { metresPerUnit, up, fps }: ToMetresOpt
   return {
     ...result,
     skeleton: {
-      joints: [
-        { ...root, offset: [offset[0], offset[1], offset[2]], restRotation: [rest[0], rest[1], rest[2], rest[3]] },
-        ...others,
-      ],
+      joints: [{ ...root, offset: [offset[0], offset[1], offset[2]], restRotation: [rest[0], rest[1], rest[2], rest[3]] }, ...others],
     },
   };
 }
@@ -91,18 +93,10 @@ export function toMetres(motion: Motion, { metresPerUnit, up, fps }: ToMetresOpt
 function turnToY(up: UpAxis): Quat {
   const y = AXES[up];
   const keep: Vec3 = up.endsWith('x') || up === '-y' ? [0, 0, 1] : [1, 0, 0];
-  const other: Vec3 = [
-    y[1] * keep[2] - y[2] * keep[1],
-    y[2] * keep[0] - y[0] * keep[2],
-    y[0] * keep[1] - y[1] * keep[0],
-  ];
+  const other: Vec3 = [y[1] * keep[2] - y[2] * keep[1], y[2] * keep[0] - y[0] * keep[2], y[0] * keep[1] - y[1] * keep[0]];
   // Rows of the wanted rotation are the images of x, y, z; its inverse has them as columns.
   const q = up.endsWith('x') || up === '-y' ? fromBasis(other, y, keep) : fromBasis(keep, y, cross(keep, y));
   return [-q[0], -q[1], -q[2], q[3]];
 }
 
-const cross = (a: Vec3, b: Vec3): Vec3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
+const cross = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];

@@ -88,7 +88,14 @@ export async function makeClips(
     }
     made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange });
     const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : project.ship.glb;
-    reports.push({ name, take, file, rateChange: shipped.rateChange, ...clipFigures(shipped.clip), warnings: clipWarnings(shipped.rateChange) });
+    reports.push({
+      name,
+      take,
+      file,
+      rateChange: shipped.rateChange,
+      ...clipFigures(shipped.clip),
+      warnings: clipWarnings(shipped.rateChange),
+    });
   }
   const files: MadeFile[] = [];
   if (project.ship.oneFilePerClip) {

@@ -13,12 +13,17 @@ export function parseProject(text: string): Project {
   } catch (error) {
     const message = error instanceof Error ? error.message : 'not JSON';
     const position = Number(/position (\d+)/.exec(message)?.[1] ?? text.length);
-    throw new InputError('project', `The project file is not valid JSON: ${message}.`, { line: text.slice(0, position).split('\n').length });
+    throw new InputError('project', `The project file is not valid JSON: ${message}.`, {
+      line: text.slice(0, position).split('\n').length,
+    });
   }
   const parsed = projectSchema.safeParse(json);
   if (!parsed.success) {
     const issue = parsed.error.issues[0];
-    const field = issue.path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${String(part)}`)).join('').replace(/^\./, '');
+    const field = issue.path
+      .map((part) => (typeof part === 'number' ? `[${part}]` : `.${String(part)}`))
+      .join('')
+      .replace(/^\./, '');
     throw new InputError('project', `${field ? `"${field}": ` : ''}${issue.message}`, { field, line: lineOf(text, issue.path) });
   }
   const names = new Set<string>();
@@ -26,7 +31,9 @@ export function parseProject(text: string): Project {
     if (names.has(clip.name.toLowerCase())) throw new InputError('project', `Two clips are called "${clip.name}".`, { field: 'clips' });
     names.add(clip.name.toLowerCase());
     if (!parsed.data.takes.some((take) => take.id === clip.take)) {
-      throw new InputError('project', `Clip "${clip.name}" is cut from take "${clip.take}", which is not among the takes.`, { field: 'clips' });
+      throw new InputError('project', `Clip "${clip.name}" is cut from take "${clip.take}", which is not among the takes.`, {
+        field: 'clips',
+      });
     }
   }
   return parsed.data;

@@ -4,7 +4,11 @@ import { stepSchema } from '../steps';
 const id = z.string().min(1).max(200);
 const rate = z.number().min(1).max(1000);
 /** A name that is also a file name everywhere. */
-const clipName = z.string().min(1).max(120).regex(/^[^/\\:*?"<>|\u0000-\u001f]+$/, 'has characters that a file name cannot have');
+const clipName = z
+  .string()
+  .min(1)
+  .max(120)
+  .regex(/^[^/\\:*?"<>|\u0000-\u001f]+$/, 'has characters that a file name cannot have');
 const fileName = z.string().min(1).max(1000);
 
 /** The project file, version 1. Open and versioned: what the command line makes from, and what the application exports. */

@@ -12,7 +12,9 @@ export type RecipeStepInput = z.input<typeof stepSchema>;
 export function applyStep(clip: Clip, step: RecipeStep): Clip {
   if (step.off) return clip;
   switch (step.kind) {
-    case 'loop': return loop.apply(clip, step);
-    case 'travel': return travel.apply(clip, step);
+    case 'loop':
+      return loop.apply(clip, step);
+    case 'travel':
+      return travel.apply(clip, step);
   }
 }

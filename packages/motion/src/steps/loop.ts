@@ -59,7 +59,15 @@ export function cycleOf(motion: Motion): FloorTransform {
     return invert(align(found.globals, 0, last, joints, weights));
   }
   const all = motion.skeleton.joints.map((_, j) => j);
-  return invert(align(forwardKinematics(motion), 0, last, all, all.map(() => 1 / all.length)));
+  return invert(
+    align(
+      forwardKinematics(motion),
+      0,
+      last,
+      all,
+      all.map(() => 1 / all.length),
+    ),
+  );
 }
 
 function blendBeyond(clip: Clip, cycle: FloorTransform, seconds: number): Motion | null {
@@ -101,13 +109,17 @@ function join(a: Motion, b: Motion): Motion {
   const rootPositions = new Float32Array(a.rootPositions.length + b.rootPositions.length);
   rootPositions.set(a.rootPositions);
   rootPositions.set(b.rootPositions, a.rootPositions.length);
-  const translations = a.translations && new Map([...a.translations].map(([j, t]) => {
-    const other = b.translations?.get(j) ?? new Float32Array(b.frames * 3);
-    const both = new Float32Array(t.length + other.length);
-    both.set(t);
-    both.set(other, t.length);
-    return [j, both] as const;
-  }));
+  const translations =
+    a.translations &&
+    new Map(
+      [...a.translations].map(([j, t]) => {
+        const other = b.translations?.get(j) ?? new Float32Array(b.frames * 3);
+        const both = new Float32Array(t.length + other.length);
+        both.set(t);
+        both.set(other, t.length);
+        return [j, both] as const;
+      }),
+    );
   return { ...a, frames: a.frames + b.frames, rotations, rootPositions, translations };
 }
 

@@ -23,7 +23,10 @@ export function spreadDifference(motion: Motion, cycle: FloorTransform, seconds:
   moveFrames(start, cycle);
 
   /** `sample(end?, frame, out)`: a frame's offset from the first frame one cycle on. */
-  const correct = (sample: (isEnd: boolean, frame: number, out: Float64Array) => void, apply: (frame: number, by: Float64Array) => void) => {
+  const correct = (
+    sample: (isEnd: boolean, frame: number, out: Float64Array) => void,
+    apply: (frame: number, by: Float64Array) => void,
+  ) => {
     const jump = new Float64Array(3);
     const velocity = new Float64Array(3);
     const value = new Float64Array(3);
@@ -55,7 +58,8 @@ export function spreadDifference(motion: Motion, cycle: FloorTransform, seconds:
     (f, by) => {
       // Corrections are found one cycle on; those of the beginning are turned back with it.
       const turn = f <= reach ? -cycle.turn : 0;
-      const c = Math.cos(turn), s = Math.sin(turn);
+      const c = Math.cos(turn),
+        s = Math.sin(turn);
       out.rootPositions[f * 3] += c * by[0] + s * by[2];
       out.rootPositions[f * 3 + 1] += by[1];
       out.rootPositions[f * 3 + 2] += c * by[2] - s * by[0];

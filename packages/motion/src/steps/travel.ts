@@ -96,7 +96,8 @@ function loopTrend(motion: Motion): Travel {
   const isStraight = Math.abs(turn) < 1e-3;
   if (isStraight) {
     const declared = declaredHeading(facing, dx, dz, n / motion.fps);
-    let ox = 0, oz = 0;
+    let ox = 0,
+      oz = 0;
     for (let f = 0; f < n; f++) {
       ox += (p[f * 3] - (dx * f) / n) / n;
       oz += (p[f * 3 + 2] - (dz * f) / n) / n;
@@ -107,17 +108,20 @@ function loopTrend(motion: Motion): Travel {
       out.heading[f] = declared;
     }
   } else {
-    const c = Math.cos(turn), s = Math.sin(turn);
+    const c = Math.cos(turn),
+      s = Math.sin(turn);
     // pivot = R·pivot + t, with t from p[n] = R·p[0] + t.
     const tx = p[n * 3] - (c * p[0] + s * p[2]);
     const tz = p[n * 3 + 2] - (c * p[2] - s * p[0]);
     const det = (1 - c) * (1 - c) + s * s;
     const px = ((1 - c) * tx + s * tz) / det;
     const pz = ((1 - c) * tz - s * tx) / det;
-    let rx = 0, rz = 0;
+    let rx = 0,
+      rz = 0;
     for (let f = 0; f < n; f++) {
       const a = (-turn * f) / n;
-      const x = p[f * 3] - px, z = p[f * 3 + 2] - pz;
+      const x = p[f * 3] - px,
+        z = p[f * 3 + 2] - pz;
       rx += (Math.cos(a) * x + Math.sin(a) * z) / n;
       rz += (Math.cos(a) * z - Math.sin(a) * x) / n;
     }
@@ -189,7 +193,11 @@ function toSpaceOf(motion: Motion, way: Travel): Motion {
   const q = [0, 0, 0, 1];
   for (let f = 0; f < motion.frames; f++) {
     const turn = fromHeading(way.heading[f]);
-    const p = [motion.rootPositions[f * 3] - way.x[f], motion.rootPositions[f * 3 + 1] - way.y[f], motion.rootPositions[f * 3 + 2] - way.z[f]];
+    const p = [
+      motion.rootPositions[f * 3] - way.x[f],
+      motion.rootPositions[f * 3 + 1] - way.y[f],
+      motion.rootPositions[f * 3 + 2] - way.z[f],
+    ];
     rotate(out.rootPositions, f * 3, fromHeading(-way.heading[f]), 0, p, 0);
     multiplyInverse(q, 0, turn, 0, motion.rotations, f * joints * 4);
     out.rotations.set(q, f * joints * 4);

@@ -50,6 +50,11 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   const shown = doc && preview !== 'take' && result.data ? result.data : null;
   useLoadPlayer(opened.data?.motion ?? null, shown?.motion ?? null, cut, preview);
 
+  const implied = clip === null && wantedTake === null ? doc?.id : undefined;
+  useEffect(() => {
+    if (implied) router.replace(`/${project.id}/bench/${implied}`);
+  }, [implied, router, project.id]);
+
   const openClip = useCallback((id: string) => router.push(`/${project.id}/bench/${id}`), [router, project.id]);
   const takeLoop = useCallback(
     ({ from, to }: Cut) => {
@@ -67,7 +72,14 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
     if (!take || !opened.data) return;
     const start = Math.min(takeFrameNow(shown !== null, cut), opened.data.motion.frames - 3);
     const length = Math.max(2, Math.min(opened.data.motion.frames - 1 - start, opened.data.stride ?? opened.data.motion.fps));
-    const fresh: ClipDoc = { id: crypto.randomUUID(), take: take.id, name: freeName(take.name, docs), from: start, to: start + length, steps: defaultSteps() };
+    const fresh: ClipDoc = {
+      id: crypto.randomUUID(),
+      take: take.id,
+      name: freeName(take.name, docs),
+      from: start,
+      to: start + length,
+      steps: defaultSteps(),
+    };
     put(fresh);
     openClip(fresh.id);
   }, [take, opened.data, shown, cut, docs, put, openClip]);
@@ -111,46 +123,87 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
     const candidate = candidates[Number(event.key) - 1];
     if (candidate) takeLoop(candidate);
   });
-  useOfferCommands('bench', useMemo<Command[]>(() => [
-    { id: 'new-clip', label: 'New clip', keys: 'N', run: newClip },
-    { id: 'remove-clip', label: 'Remove this clip', run: removeClip },
-    ...candidates.slice(0, 9).map((c, i) => ({ id: `loop-${i}`, label: `Take loop ${i + 1}: ${c.seconds.toFixed(2)} s, ${c.seam.poseCm.toFixed(1)} cm`, keys: String(i + 1), run: () => takeLoop(c) })),
-  ], [newClip, removeClip, candidates, takeLoop]));
+  useOfferCommands(
+    'bench',
+    useMemo<Command[]>(
+      () => [
+        { id: 'new-clip', label: 'New clip', keys: 'N', run: newClip },
+        { id: 'remove-clip', label: 'Remove this clip', run: removeClip },
+        ...candidates
+          .slice(0, 9)
+          .map((c, i) => ({
+            id: `loop-${i}`,
+            label: `Take loop ${i + 1}: ${c.seconds.toFixed(2)} s, ${c.seam.poseCm.toFixed(1)} cm`,
+            keys: String(i + 1),
+            run: () => takeLoop(c),
+          })),
+      ],
+      [newClip, removeClip, candidates, takeLoop],
+    ),
+  );
 
   if (!take) return <Nothing isGone={clip !== null} takes={takes.length} project={project.id} />;
   const figures = shown?.figures ?? result.data?.figures ?? null;
-  const stage = opened.data && isOpen ? (
-    <StageFrame
-      stage={{
-        motion: shown?.motion ?? opened.data.motion,
-        mesh: opened.data.mesh,
-        markers: shown ? (opened.data.markers && { ...opened.data.markers, footprints: [] }) : opened.data.markers,
-        floor: shown && doc?.steps.some((s) => s.kind === 'travel' && !s.off && s.start === 'origin') ? 0 : opened.data.floor,
-        heading: shown ? undefined : opened.data.heading,
-      }}
-      footer={
-        <>
-          <AtFrame>{(frame) => (shown && cycle ? `frame ${frame % cycle} of ${cycle}` : `frame ${frame} of ${opened.data.motion.frames}`)}</AtFrame>
-          {figures && shown && <Typography variant="body2" component="span" noWrap>{figures.speedMps.toFixed(2)} m/s</Typography>}
-          <Box sx={{ flex: 1 }} />
-          {result.isFetching && <CircularProgress size={14} color="inherit" aria-label="Working the recipe" />}
-          <Box role="toolbar" aria-label="Preview" sx={{ display: 'flex' }}>
-            <Choice label="as captured" isOn={preview === 'take' || !doc} onClick={() => setPreview('take')} />
-            {doc && <Choice label="in place" isOn={preview === 'place'} onClick={() => setPreview('place')} />}
-            {doc && <Choice label={figures?.loop ? `travelling × ${REPEATS}` : 'travelling'} isOn={preview === 'travel'} onClick={() => setPreview('travel')} />}
-          </Box>
-        </>
-      }
-    />
-  ) : (
-    <StageFrame stage={null} notice={opened.error ? <Typography role="alert">{opened.error.message}</Typography> : <CircularProgress aria-label="Loading the take" />} />
-  );
-  const deck = opened.data && isOpen ? (
-    <Deck
-      take={opened.data} cut={cut} seam={seam} candidates={candidates} clips={docs.filter((d) => d.take === take.id)} open={doc?.id ?? null}
-      takeFrame={takeFrame} onCut={moveCut} onScrub={scrub} onTakeLoop={takeLoop} onOpenClip={openClip}
-    />
-  ) : null;
+  const stage =
+    opened.data && isOpen ? (
+      <StageFrame
+        stage={{
+          motion: shown?.motion ?? opened.data.motion,
+          mesh: opened.data.mesh,
+          markers: shown ? shown.markers : opened.data.markers,
+          floor: shown ? shown.floor : opened.data.floor,
+          heading: shown ? undefined : opened.data.heading,
+        }}
+        footer={
+          <>
+            <AtFrame>
+              {(frame) => (shown && cycle ? `frame ${frame % cycle} of ${cycle}` : `frame ${frame} of ${opened.data.motion.frames}`)}
+            </AtFrame>
+            {figures && shown && (
+              <Typography variant="body2" component="span" noWrap>
+                {figures.speedMps.toFixed(2)} m/s
+              </Typography>
+            )}
+            <Box sx={{ flex: 1 }} />
+            {result.isFetching && <CircularProgress size={14} color="inherit" aria-label="Working the recipe" />}
+            <Box role="toolbar" aria-label="Preview" sx={{ display: 'flex' }}>
+              <Choice label="as captured" isOn={preview === 'take' || !doc} onClick={() => setPreview('take')} />
+              {doc && <Choice label="in place" isOn={preview === 'place'} onClick={() => setPreview('place')} />}
+              {doc && (
+                <Choice
+                  label={figures?.loop ? `travelling × ${REPEATS}` : 'travelling'}
+                  isOn={preview === 'travel'}
+                  onClick={() => setPreview('travel')}
+                />
+              )}
+            </Box>
+          </>
+        }
+      />
+    ) : (
+      <StageFrame
+        stage={null}
+        notice={
+          opened.error ? <Typography role="alert">{opened.error.message}</Typography> : <CircularProgress aria-label="Loading the take" />
+        }
+      />
+    );
+  const deck =
+    opened.data && isOpen ? (
+      <Deck
+        take={opened.data}
+        cut={cut}
+        seam={seam}
+        candidates={candidates}
+        clips={docs.filter((d) => d.take === take.id)}
+        open={doc?.id ?? null}
+        takeFrame={takeFrame}
+        onCut={moveCut}
+        onScrub={scrub}
+        onTakeLoop={takeLoop}
+        onOpenClip={openClip}
+      />
+    ) : null;
   const side = (
     <Box sx={{ height: '100%', overflow: 'auto', p: 1.5, display: 'flex', flexDirection: 'column', gap: 1.6 }}>
       {doc && opened.data ? (
@@ -158,13 +211,21 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
       ) : (
         <Box>
           <Typography variant="h2">{take.name}</Typography>
-          <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>No clip is open. Take a loop below, or cut one at the playhead.</Typography>
-          <Button variant="outlined" color="inherit" onClick={newClip} title="N">Cut a clip at the playhead</Button>
+          <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
+            No clip is open. Take a loop below, or cut one at the playhead.
+          </Typography>
+          <Button variant="outlined" color="inherit" onClick={newClip} title="N">
+            Cut a clip at the playhead
+          </Button>
         </Box>
       )}
       <CandidateList candidates={candidates} isSearching={loops.isLoading || !isOpen} cut={cut} onTake={takeLoop} />
       {doc && <SeamFigures seam={seam} figures={result.data?.figures ?? null} />}
-      {result.error && <Typography role="alert" variant="body2">▲ {result.error.message}</Typography>}
+      {result.error && (
+        <Typography role="alert" variant="body2">
+          ▲ {result.error.message}
+        </Typography>
+      )}
       {doc && <RecipePanel doc={doc} figures={result.data?.figures ?? null} onChange={put} />}
     </Box>
   );
@@ -172,7 +233,21 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
     <Split
       id="bench"
       parts={[
-        { id: 'work', size: '69%', least: '45%', content: <Split id="bench-work" vertical parts={[{ id: 'stage', size: '56%', least: '25%', content: stage }, { id: 'deck', size: '44%', least: '30%', content: deck }]} /> },
+        {
+          id: 'work',
+          size: '69%',
+          least: '45%',
+          content: (
+            <Split
+              id="bench-work"
+              vertical
+              parts={[
+                { id: 'stage', size: '56%', least: '25%', content: stage },
+                { id: 'deck', size: '44%', least: '30%', content: deck },
+              ]}
+            />
+          ),
+        },
         { id: 'recipe', size: '31%', least: '24%', content: side },
       ]}
     />
@@ -187,7 +262,12 @@ function takeFrameNow(isClip: boolean, cut: Cut | null): number {
 }
 
 /** Tells the player what it plays whenever that changes; a clip begins at its first frame, the take at the cut. */
-function useLoadPlayer(take: { frames: number; fps: number } | null, clip: { frames: number; fps: number } | null, cut: Cut | null, preview: Preview): void {
+function useLoadPlayer(
+  take: { frames: number; fps: number } | null,
+  clip: { frames: number; fps: number } | null,
+  cut: Cut | null,
+  preview: Preview,
+): void {
   const load = usePlayer((state) => state.load);
   const isClip = clip !== null;
   useEffect(() => {
@@ -200,11 +280,19 @@ function Nothing({ isGone, takes, project }: { isGone: boolean; takes: number; p
   return (
     <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center', bgcolor: chart('paper') }}>
       <Box>
-        <Typography variant="h1" sx={{ mb: 1 }}>{isGone ? 'This clip is not in the project any more' : 'Nothing to cut yet'}</Typography>
-        <Typography color="text.secondary" sx={{ mb: 2 }}>
-          {isGone ? 'It may have been removed; undo brings it back if that was here.' : takes === 0 ? 'Bring a take in first; clips are cut from takes.' : 'Choose a take to cut from.'}
+        <Typography variant="h1" sx={{ mb: 1 }}>
+          {isGone ? 'This clip is not in the project any more' : 'Nothing to cut yet'}
         </Typography>
-        <Button variant="contained" size="large" href={`/${project}/takes`}>Go to the takes</Button>
+        <Typography color="text.secondary" sx={{ mb: 2 }}>
+          {isGone
+            ? 'It may have been removed; undo brings it back if that was here.'
+            : takes === 0
+              ? 'Bring a take in first; clips are cut from takes.'
+              : 'Choose a take to cut from.'}
+        </Typography>
+        <Button variant="contained" size="large" href={`/${project}/takes`}>
+          Go to the takes
+        </Button>
       </Box>
     </Box>
   );

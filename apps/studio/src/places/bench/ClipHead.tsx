@@ -4,17 +4,52 @@ import { useState } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 
 /** Name and cut of the clip, typed as well as dragged. */
-export function ClipHead({ doc, frames, onChange, onNew, onRemove }: { doc: ClipDoc; frames: number; onChange: (doc: ClipDoc) => void; onNew: () => void; onRemove: () => void }) {
+export function ClipHead({
+  doc,
+  frames,
+  onChange,
+  onNew,
+  onRemove,
+}: {
+  doc: ClipDoc;
+  frames: number;
+  onChange: (doc: ClipDoc) => void;
+  onNew: () => void;
+  onRemove: () => void;
+}) {
   return (
     <Box component="section" aria-label="Clip" sx={{ display: 'grid', gap: 1 }}>
       <Box sx={{ display: 'flex', gap: 0.5, alignItems: 'center' }}>
-        <Typed key={`name ${doc.id} ${doc.name}`} label="Clip name" value={doc.name} read={(text) => text.trim().slice(0, 120) || null} onChange={(name) => onChange({ ...doc, name })} grow />
-        <Button color="inherit" onClick={onNew} title="N">new</Button>
-        <Button color="inherit" onClick={onRemove} sx={{ minWidth: 0 }}>remove</Button>
+        <Typed
+          key={`name ${doc.id} ${doc.name}`}
+          label="Clip name"
+          value={doc.name}
+          read={(text) => text.trim().slice(0, 120) || null}
+          onChange={(name) => onChange({ ...doc, name })}
+          grow
+        />
+        <Button color="inherit" onClick={onNew} title="N">
+          new
+        </Button>
+        <Button color="inherit" onClick={onRemove} sx={{ minWidth: 0 }}>
+          remove
+        </Button>
       </Box>
       <Box sx={{ display: 'flex', gap: 1 }}>
-        <Typed key={`from ${doc.id} ${doc.from}`} label="In" value={String(doc.from)} read={(text) => frame(text, 0, doc.to - 2)} onChange={(text) => onChange({ ...doc, from: Number(text) })} />
-        <Typed key={`to ${doc.id} ${doc.to}`} label="Out" value={String(doc.to)} read={(text) => frame(text, doc.from + 2, frames - 1)} onChange={(text) => onChange({ ...doc, to: Number(text) })} />
+        <Typed
+          key={`from ${doc.id} ${doc.from}`}
+          label="In"
+          value={String(doc.from)}
+          read={(text) => frame(text, 0, doc.to - 2)}
+          onChange={(text) => onChange({ ...doc, from: Number(text) })}
+        />
+        <Typed
+          key={`to ${doc.id} ${doc.to}`}
+          label="Out"
+          value={String(doc.to)}
+          read={(text) => frame(text, doc.from + 2, frames - 1)}
+          onChange={(text) => onChange({ ...doc, to: Number(text) })}
+        />
       </Box>
     </Box>
   );
@@ -26,7 +61,19 @@ const frame = (text: string, least: number, most: number) => {
 };
 
 /** A field that takes effect on Enter or on leaving it; what cannot be read is put back. */
-function Typed({ label, value, read, onChange, grow }: { label: string; value: string; read: (text: string) => string | null; onChange: (text: string) => void; grow?: boolean }) {
+function Typed({
+  label,
+  value,
+  read,
+  onChange,
+  grow,
+}: {
+  label: string;
+  value: string;
+  read: (text: string) => string | null;
+  onChange: (text: string) => void;
+  grow?: boolean;
+}) {
   const [text, setText] = useState(value);
   const commit = () => {
     const next = read(text);
@@ -35,11 +82,19 @@ function Typed({ label, value, read, onChange, grow }: { label: string; value: s
   };
   return (
     <TextField
-      label={label} value={text} onChange={(event) => setText(event.target.value)} onBlur={commit} sx={{ flex: grow ? 1 : undefined, width: grow ? undefined : 92 }}
-      slotProps={{ htmlInput: { onKeyDown: (event: React.KeyboardEvent<HTMLInputElement>) => {
-        if (event.key === 'Enter') event.currentTarget.blur();
-        if (event.key === 'Escape') setText(value);
-      } } }}
+      label={label}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={commit}
+      sx={{ flex: grow ? 1 : undefined, width: grow ? undefined : 92 }}
+      slotProps={{
+        htmlInput: {
+          onKeyDown: (event: React.KeyboardEvent<HTMLInputElement>) => {
+            if (event.key === 'Enter') event.currentTarget.blur();
+            if (event.key === 'Escape') setText(value);
+          },
+        },
+      }}
     />
   );
 }

@@ -68,7 +68,10 @@ export function Deck(props: DeckProps) {
     },
     [window, span],
   );
-  const falls = useMemo(() => (take.contacts ? [...take.contacts.left, ...take.contacts.right].map(({ from }) => from).filter((f) => f > 0) : []), [take.contacts]);
+  const falls = useMemo(
+    () => (take.contacts ? [...take.contacts.left, ...take.contacts.right].map(({ from }) => from).filter((f) => f > 0) : []),
+    [take.contacts],
+  );
   const snap = (frame: number, isFree: boolean) => {
     const whole = Math.min(frames - 1, Math.max(0, Math.round(frame)));
     if (isFree) return whole;
@@ -87,12 +90,27 @@ export function Deck(props: DeckProps) {
   return (
     <Box ref={ref} sx={{ height: '100%', overflow: 'hidden', bgcolor: chart('paper') }}>
       {width > 0 && (
-        <svg ref={svg} width={width} height={height} style={{ display: 'block', touchAction: 'none', userSelect: 'none' }} aria-label="Deck" role="group">
+        <svg
+          ref={svg}
+          width={width}
+          height={height}
+          style={{ display: 'block', touchAction: 'none', userSelect: 'none' }}
+          aria-label="Deck"
+          role="group"
+        >
           <defs>
-            <clipPath id="deck-axis"><rect x={GUTTER} y={0} width={span + 1} height={height} /></clipPath>
+            <clipPath id="deck-axis">
+              <rect x={GUTTER} y={0} width={span + 1} height={height} />
+            </clipPath>
           </defs>
           <rect
-            x={GUTTER} y={0} width={span} height={height - CLIPS} fill="transparent" style={{ cursor: 'ew-resize' }} data-deck-surface
+            x={GUTTER}
+            y={0}
+            width={span}
+            height={height - CLIPS}
+            fill="transparent"
+            style={{ cursor: 'ew-resize' }}
+            data-deck-surface
             onPointerDown={(event) => {
               event.currentTarget.setPointerCapture(event.pointerId);
               if (event.button === 1) return pan.start(event.clientX);
@@ -104,7 +122,17 @@ export function Deck(props: DeckProps) {
             }}
           />
           <g clipPath="url(#deck-axis)">
-            {cut && <rect x={x(cut.from)} y={0} width={Math.max(1, x(cut.to) - x(cut.from))} height={height - CLIPS} fill={chart('lampSoft')} opacity={0.5} pointerEvents="none" />}
+            {cut && (
+              <rect
+                x={x(cut.from)}
+                y={0}
+                width={Math.max(1, x(cut.to) - x(cut.from))}
+                height={height - CLIPS}
+                fill={chart('lampSoft')}
+                opacity={0.5}
+                pointerEvents="none"
+              />
+            )}
             <Ruler window={window} span={span} x={x} />
             {take.contacts && (
               <g pointerEvents="none">
@@ -112,8 +140,26 @@ export function Deck(props: DeckProps) {
                 <Ribbon contacts={take.contacts} side="right" x={x} y={ribbonY + 26} from={window.from} to={window.to} />
               </g>
             )}
-            <Trace values={take.speed} window={window} span={span} x={x} y={traceY} height={traceHeight} least={0} />
-            <Trace values={take.hipHeight} window={window} span={span} x={x} y={traceY + traceHeight} height={traceHeight} />
+            <Trace
+              values={take.speed}
+              window={window}
+              span={span}
+              x={x}
+              y={traceY}
+              height={traceHeight}
+              least={0.6}
+              words={(v) => v.toFixed(1)}
+            />
+            <Trace
+              values={take.hipHeight}
+              window={window}
+              span={span}
+              x={x}
+              y={traceY + traceHeight}
+              height={traceHeight}
+              least={0.04}
+              words={(v) => (v * 100).toFixed(0)}
+            />
             <LoopArcs candidates={candidates} cut={cut} window={window} x={x} y={ribbonY - 4} height={LOOPS - 16} onTake={onTakeLoop} />
             <DeckPlayhead x={x} frame={takeFrame} height={height - CLIPS} />
             <ClipStrip clips={clips} open={open} x={x} y={height - CLIPS + 5} height={CLIPS - 10} onOpen={onOpenClip} />
@@ -122,8 +168,28 @@ export function Deck(props: DeckProps) {
           <Labels take={take} ribbonY={ribbonY} traceY={traceY} traceHeight={traceHeight} height={height} />
           {cut && (
             <>
-              <Post name="In post" frame={cut.from} least={0} most={cut.to - 2} x={x(cut.from)} height={height - CLIPS} frameAt={frameAt} snap={snap} onMove={moveIn} />
-              <Post name="Out post" frame={cut.to} least={cut.from + 2} most={frames - 1} x={x(cut.to)} height={height - CLIPS} frameAt={frameAt} snap={snap} onMove={moveOut} />
+              <Post
+                name="In post"
+                frame={cut.from}
+                least={0}
+                most={cut.to - 2}
+                x={x(cut.from)}
+                height={height - CLIPS}
+                frameAt={frameAt}
+                snap={snap}
+                onMove={moveIn}
+              />
+              <Post
+                name="Out post"
+                frame={cut.to}
+                least={cut.from + 2}
+                most={frames - 1}
+                x={x(cut.to)}
+                height={height - CLIPS}
+                frameAt={frameAt}
+                snap={snap}
+                onMove={moveOut}
+              />
             </>
           )}
         </svg>
@@ -132,14 +198,35 @@ export function Deck(props: DeckProps) {
   );
 }
 
-function Labels({ take, ribbonY, traceY, traceHeight, height }: { take: OpenTake; ribbonY: number; traceY: number; traceHeight: number; height: number }) {
+function Labels({
+  take,
+  ribbonY,
+  traceY,
+  traceHeight,
+  height,
+}: {
+  take: OpenTake;
+  ribbonY: number;
+  traceY: number;
+  traceHeight: number;
+  height: number;
+}) {
   const words: [string, number][] = [
-    ['frames', 17], ['loops', RULER + 26], ['speed', traceY + traceHeight * 0.5], ['m/s', traceY + traceHeight * 0.5 + 13],
-    ['hips', traceY + traceHeight * 1.5], ['cm', traceY + traceHeight * 1.5 + 13], ['clips', height - 11],
+    ['frames', 17],
+    ['loops', RULER + 26],
+    ['speed', traceY + traceHeight * 0.5],
+    ['m/s', traceY + traceHeight * 0.5 + 13],
+    ['hips', traceY + traceHeight * 1.5],
+    ['cm', traceY + traceHeight * 1.5 + 13],
+    ['clips', height - 11],
   ];
   return (
     <g fontSize={12.5} fill={chart('faint')} pointerEvents="none">
-      {words.map(([word, y]) => <text key={word} x={14} y={y}>{word}</text>)}
+      {words.map(([word, y]) => (
+        <text key={word} x={14} y={y}>
+          {word}
+        </text>
+      ))}
       {take.contacts && (
         <>
           <SideMark side="left" x={14} y={ribbonY + 9} />
@@ -161,7 +248,11 @@ function Ruler({ window, span, x }: { window: Window; span: number; x: (frame: n
         return (
           <g key={frame}>
             <line x1={x(frame)} x2={x(frame)} y1={isMajor ? 8 : 18} y2={RULER} stroke={chart('faint')} opacity={isMajor ? 1 : 0.5} />
-            {isMajor && <text x={x(frame) + 4} y={16}>{frame}</text>}
+            {isMajor && (
+              <text x={x(frame) + 4} y={16}>
+                {frame}
+              </text>
+            )}
           </g>
         );
       })}
@@ -170,21 +261,53 @@ function Ruler({ window, span, x }: { window: Window; span: number; x: (frame: n
   );
 }
 
-function Trace({ values, window, span, x, y, height, least }: { values: Float32Array; window: Window; span: number; x: (frame: number) => number; y: number; height: number; least?: number }) {
-  const path = useMemo(() => {
-    let low = least ?? Infinity;
+/** A trace with its range said at the right; `least` is the smallest range that fills the height. */
+function Trace({
+  values,
+  window,
+  span,
+  x,
+  y,
+  height,
+  least,
+  words,
+}: {
+  values: Float32Array;
+  window: Window;
+  span: number;
+  x: (frame: number) => number;
+  y: number;
+  height: number;
+  least: number;
+  words: (value: number) => string;
+}) {
+  const { path, low, high } = useMemo(() => {
+    let low = Infinity;
     let high = -Infinity;
     for (let f = Math.max(0, Math.floor(window.from)); f <= Math.min(values.length - 1, window.to); f++) {
       low = Math.min(low, values[f]);
       high = Math.max(high, values[f]);
     }
-    const range = Math.max(high - low, 0.02);
-    return tracePath(values, window.from, window.to, span, x, (v) => y + height - 6 - ((v - low) / range) * (height - 16));
+    const range = Math.max(high - low, least);
+    const bottom = (low + high - range) / 2;
+    return {
+      low,
+      high,
+      path: tracePath(values, window.from, window.to, span, x, (v) => y + height - 8 - ((v - bottom) / range) * (height - 18)),
+    };
   }, [values, window, span, x, y, height, least]);
   return (
     <g pointerEvents="none">
       <line x1={GUTTER} x2={GUTTER + span} y1={y + height} y2={y + height} stroke={chart('rule')} />
       <path d={path} fill="none" stroke={chart('ink')} strokeWidth={1.4} strokeLinejoin="round" />
+      <g fontSize={11.5} fill={chart('faint')} textAnchor="end" stroke={chart('paper')} strokeWidth={3} paintOrder="stroke">
+        <text x={GUTTER + span - 3} y={y + 12}>
+          {words(high)}
+        </text>
+        <text x={GUTTER + span - 3} y={y + height - 3}>
+          {words(low)}
+        </text>
+      </g>
     </g>
   );
 }
@@ -192,18 +315,67 @@ function Trace({ values, window, span, x, y, height, least }: { values: Float32A
 /** What the cut would be as a loop, said beside it while it is made. */
 function SeamTag({ cut, seam, fps, x, y }: { cut: Cut; seam: Seam | null; fps: number; x: (frame: number) => number; y: number }) {
   const text = `${((cut.to - cut.from) / fps).toFixed(2)} s${seam ? ` · ${seam.poseCm.toFixed(1)} cm · ${numeral(seam.velocityCmS, 0)} cm/s` : ''}`;
-  return <text x={(x(cut.from) + x(cut.to)) / 2} y={y + 9} textAnchor="middle" fontSize={13} fontWeight={700} fill={chart('ink')} pointerEvents="none" data-seam-tag stroke={chart('paper')} strokeWidth={3.5} paintOrder="stroke">{text}</text>;
+  return (
+    <text
+      x={(x(cut.from) + x(cut.to)) / 2}
+      y={y + 9}
+      textAnchor="middle"
+      fontSize={13}
+      fontWeight={700}
+      fill={chart('ink')}
+      pointerEvents="none"
+      data-seam-tag
+      stroke={chart('paper')}
+      strokeWidth={3.5}
+      paintOrder="stroke"
+    >
+      {text}
+    </text>
+  );
 }
 
-function ClipStrip({ clips, open, x, y, height, onOpen }: { clips: readonly ClipDoc[]; open: string | null; x: (frame: number) => number; y: number; height: number; onOpen: (id: string) => void }) {
+function ClipStrip({
+  clips,
+  open,
+  x,
+  y,
+  height,
+  onOpen,
+}: {
+  clips: readonly ClipDoc[];
+  open: string | null;
+  x: (frame: number) => number;
+  y: number;
+  height: number;
+  onOpen: (id: string) => void;
+}) {
   return (
     <g>
       {clips.map(({ id, name, from, to }) => {
         const width = Math.max(8, x(to) - x(from));
         return (
-          <g key={id} role="button" tabIndex={0} aria-label={`Clip ${name}`} aria-pressed={id === open} style={{ cursor: 'pointer' }} onClick={() => onOpen(id)} onKeyDown={(event) => event.key === 'Enter' && onOpen(id)}>
+          <g
+            key={id}
+            role="button"
+            tabIndex={0}
+            aria-label={`Clip ${name}`}
+            aria-pressed={id === open}
+            style={{ cursor: 'pointer' }}
+            onClick={() => onOpen(id)}
+            onKeyDown={(event) => event.key === 'Enter' && onOpen(id)}
+          >
             <rect x={x(from)} y={y} width={width} height={height} rx={2} fill={chart(id === open ? 'lamp' : 'rule')} />
-            {width > 40 && <text x={x(from) + 6} y={y + height - 5.5} fontSize={12.5} fontWeight={id === open ? 700 : 400} fill={id === open ? '#1F2A2E' : chart('ink')}>{name.slice(0, Math.floor(width / 7))}</text>}
+            {width > 40 && (
+              <text
+                x={x(from) + 6}
+                y={y + height - 5.5}
+                fontSize={12.5}
+                fontWeight={id === open ? 700 : 400}
+                fill={id === open ? '#1F2A2E' : chart('ink')}
+              >
+                {name.slice(0, Math.floor(width / 7))}
+              </text>
+            )}
           </g>
         );
       })}
@@ -225,7 +397,13 @@ function clampWindow({ from, to }: Window, frames: number): Window {
 }
 
 /** Another clip, or a cut that has left the window, brings the window with it. */
-function useFollowCut(cut: Cut | null, frames: number, fps: number, key: string, setWindow: (change: (window: Window) => Window) => void): void {
+function useFollowCut(
+  cut: Cut | null,
+  frames: number,
+  fps: number,
+  key: string,
+  setWindow: (change: (window: Window) => Window) => void,
+): void {
   const shown = useRef<string | null>(null);
   useEffect(() => {
     if (shown.current !== key) {
@@ -237,13 +415,21 @@ function useFollowCut(cut: Cut | null, frames: number, fps: number, key: string,
   }, [cut, frames, fps, key, setWindow]);
 }
 
-function useWheelZoom(svg: React.RefObject<SVGSVGElement | null>, setWindow: (change: (window: Window) => Window) => void, frames: number, width: number): void {
+function useWheelZoom(
+  svg: React.RefObject<SVGSVGElement | null>,
+  setWindow: (change: (window: Window) => Window) => void,
+  frames: number,
+  width: number,
+): void {
   useEffect(() => {
     const element = svg.current;
     if (!element) return;
     const zoom = (event: WheelEvent) => {
       event.preventDefault();
-      const share = Math.min(1, Math.max(0, (event.clientX - element.getBoundingClientRect().left - GUTTER) / Math.max(1, width - GUTTER - RIGHT)));
+      const share = Math.min(
+        1,
+        Math.max(0, (event.clientX - element.getBoundingClientRect().left - GUTTER) / Math.max(1, width - GUTTER - RIGHT)),
+      );
       setWindow(({ from, to }) => {
         if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
           const by = ((event.deltaX || event.deltaY) / width) * (to - from);
@@ -275,4 +461,3 @@ function usePan(setWindow: (change: (window: Window) => Window) => void, frames:
     },
   };
 }
-

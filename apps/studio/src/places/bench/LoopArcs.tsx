@@ -7,8 +7,21 @@ import type { Cut } from './use-bench';
 const MOST = 24;
 
 /** Loop candidates as arcs from their first to their last frame: the better, the stronger. One click takes one. */
-export function LoopArcs({ candidates, cut, window, x, y, height, onTake }: {
-  candidates: readonly LoopCandidate[]; cut: Cut | null; window: { from: number; to: number }; x: (frame: number) => number; y: number; height: number;
+export function LoopArcs({
+  candidates,
+  cut,
+  window,
+  x,
+  y,
+  height,
+  onTake,
+}: {
+  candidates: readonly LoopCandidate[];
+  cut: Cut | null;
+  window: { from: number; to: number };
+  x: (frame: number) => number;
+  y: number;
+  height: number;
   onTake: (candidate: LoopCandidate) => void;
 }) {
   const [near, setNear] = useState<LoopCandidate | null>(null);
@@ -19,7 +32,8 @@ export function LoopArcs({ candidates, cut, window, x, y, height, onTake }: {
       {[...shown].reverse().map((candidate) => {
         const { from, to, seconds, score, seam, strides } = candidate;
         const isTaken = cut?.from === from && cut.to === to;
-        const a = x(from), b = x(to);
+        const a = x(from),
+          b = x(to);
         const top = y - height * (0.35 + 0.65 * Math.sqrt((to - from) / longest));
         const path = `M${a} ${y}C${a + (b - a) * 0.22} ${top} ${b - (b - a) * 0.22} ${top} ${b} ${y}`;
         return (

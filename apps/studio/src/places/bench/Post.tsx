@@ -3,8 +3,23 @@ import { useRef } from 'react';
 import { chart } from '@/shell/theme';
 
 /** A cut post: dragged along the deck, moved by arrow keys, snapping to footfalls unless Alt is held. */
-export function Post({ name, frame, least, most, x, height, frameAt, snap, onMove }: {
-  name: string; frame: number; least: number; most: number; x: number; height: number;
+export function Post({
+  name,
+  frame,
+  least,
+  most,
+  x,
+  height,
+  frameAt,
+  snap,
+  onMove,
+}: {
+  name: string;
+  frame: number;
+  least: number;
+  most: number;
+  x: number;
+  height: number;
   frameAt: (clientX: number) => number;
   snap: (frame: number, isFree: boolean) => number;
   onMove: (frame: number, isDone: boolean) => void;
@@ -26,7 +41,8 @@ export function Post({ name, frame, least, most, x, height, frameAt, snap, onMov
         grip.current = frameAt(event.clientX) - frame;
       }}
       onPointerMove={(event) => {
-        if (event.currentTarget.hasPointerCapture(event.pointerId)) onMove(snap(frameAt(event.clientX) - grip.current, event.altKey), false);
+        if (event.currentTarget.hasPointerCapture(event.pointerId))
+          onMove(snap(frameAt(event.clientX) - grip.current, event.altKey), false);
       }}
       onPointerUp={(event) => {
         if (event.currentTarget.hasPointerCapture(event.pointerId)) onMove(snap(frameAt(event.clientX) - grip.current, event.altKey), true);

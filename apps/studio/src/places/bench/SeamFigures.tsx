@@ -8,7 +8,9 @@ export function SeamFigures({ seam, figures }: { seam: Seam | null; figures: Cli
   return (
     <Box component="section" aria-label="Figures" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 2 }}>
       <Box data-figures="captured">
-        <Typography variant="caption" color="text.secondary">seam as captured</Typography>
+        <Typography variant="caption" color="text.secondary">
+          seam as captured
+        </Typography>
         <Figure label="pose" value={seam?.poseCm} unit="cm" />
         <Figure label="rotation" value={seam?.worstDeg} unit="°" />
         <Figure label="velocity" value={seam?.velocityCmS} unit="cm/s" digits={0} />
@@ -17,7 +19,9 @@ export function SeamFigures({ seam, figures }: { seam: Seam | null; figures: Cli
         <Figure label="drift" value={seam?.driftCm} unit="cm" />
       </Box>
       <Box data-figures="finished">
-        <Typography variant="caption" color="text.secondary">clip as it is now</Typography>
+        <Typography variant="caption" color="text.secondary">
+          clip as it is now
+        </Typography>
         <Figure label="pose" value={figures?.loop ? figures.seam.poseCm : null} unit="cm" digits={2} bound="poseCm" />
         <Figure label="tick" value={figures?.loop ? figures.tick : null} unit="" digits={2} bound="tick" />
         <Figure label="speed" value={figures?.speedMps} unit="m/s" digits={2} />
@@ -25,7 +29,11 @@ export function SeamFigures({ seam, figures }: { seam: Seam | null; figures: Cli
         <Figure label="foot slide" value={figures?.slideCm} unit="cm" bound="slideCm" />
         <Figure label="sink" value={figures?.sinkCm} unit="cm" bound="sinkCm" />
       </Box>
-      {seam && <Typography variant="caption" color="text.secondary" sx={{ gridColumn: '1 / -1', mt: 0.3 }}>worst joint {seam.worstJoint}, {seam.worstCm.toFixed(1)} cm</Typography>}
+      {seam && (
+        <Typography variant="caption" color="text.secondary" sx={{ gridColumn: '1 / -1', mt: 0.3 }}>
+          worst joint {seam.worstJoint}, {seam.worstCm.toFixed(1)} cm
+        </Typography>
+      )}
     </Box>
   );
 }

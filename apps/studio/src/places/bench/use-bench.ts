@@ -34,9 +34,11 @@ export function useSeam(take: TakeInfo | null, isOpen: boolean, cut: Cut | null)
   useEffect(() => {
     if (!id || !isOpen || !cut) return setSeam(null);
     const mine = ++newest.current;
-    void core().seam(id, cut.from, cut.to).then((found) => {
-      if (mine === newest.current) setSeam(found);
-    });
+    void core()
+      .seam(id, cut.from, cut.to)
+      .then((found) => {
+        if (mine === newest.current) setSeam(found);
+      });
   }, [id, isOpen, cut?.from, cut?.to]); // eslint-disable-line react-hooks/exhaustive-deps
   return seam;
 }

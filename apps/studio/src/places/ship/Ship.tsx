@@ -1,5 +1,22 @@
 'use client';
-import { Box, Button, Checkbox, FormControlLabel, LinearProgress, MenuItem, Radio, RadioGroup, Switch, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material';
+import {
+  Box,
+  Button,
+  Checkbox,
+  FormControlLabel,
+  LinearProgress,
+  MenuItem,
+  Radio,
+  RadioGroup,
+  Switch,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  TextField,
+  Typography,
+} from '@mui/material';
 import { proxy } from 'comlink';
 import Link from 'next/link';
 import { useState } from 'react';
@@ -39,7 +56,8 @@ function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeI
   const [outcome, setOutcome] = useState<Outcome | null>(null);
   const readiness = useReadiness(docs, takes, fps);
   const chosen = docs.filter((doc) => !left.has(doc.id));
-  const worst = (i: number) => readiness[i].figures && Object.keys(BOUNDS).filter((key) => isOut(key as Bounded, valueOf(readiness[i], key as Bounded))).length;
+  const worst = (i: number) =>
+    readiness[i].figures && Object.keys(BOUNDS).filter((key) => isOut(key as Bounded, valueOf(readiness[i], key as Bounded))).length;
   const order = docs.map((_, i) => i).sort((a, b) => (worst(b) ?? 0) - (worst(a) ?? 0));
 
   const ship = async () => {
@@ -55,11 +73,17 @@ function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeI
         clips: chosen.map(({ name, take, from, to, steps }) => ({ name: fileSafe(name), take, from, to, steps: [...steps] })),
         ship: { glb: `${fileSafe(project.character.toLowerCase())}.glb`, fps, oneFilePerClip: oneEach, bvh },
       };
-      const made = await core().ship(shipment, proxy((done: number, of: number, name: string) => setProgress({ done, of, name })));
+      const made = await core().ship(
+        shipment,
+        proxy((done: number, of: number, name: string) => setProgress({ done, of, name })),
+      );
       if ('problem' in made) setOutcome({ text: made.problem, isProblem: true });
       else {
         const manifest = { path: 'report.json', bytes: new TextEncoder().encode(JSON.stringify(made.report, null, 1)) };
-        const saved = download(made.files.length > 1 ? [...made.files, manifest] : made.files, `${project.id}-${project.character.toLowerCase()}.zip`);
+        const saved = download(
+          made.files.length > 1 ? [...made.files, manifest] : made.files,
+          `${project.id}-${project.character.toLowerCase()}.zip`,
+        );
         setOutcome({ text: `${saved.name}, ${(saved.bytes / 1e6).toFixed(2)} MB, is in your downloads.`, isProblem: false });
       }
     } catch (error) {
@@ -71,30 +95,65 @@ function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeI
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 310px' }}>
       <Box sx={{ overflow: 'auto', p: 2 }}>
-        <Typography variant="h1" sx={{ mb: 0.3 }}>Ready to ship?</Typography>
-        <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }}>Every clip as it would leave at {fps} frames a second, worst first. A figure out of bounds is hatched; its clip is one click away.</Typography>
+        <Typography variant="h1" sx={{ mb: 0.3 }}>
+          Ready to ship?
+        </Typography>
+        <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }}>
+          Every clip as it would leave at {fps} frames a second, worst first. A figure out of bounds is hatched; its clip is one click away.
+        </Typography>
         <ReadinessTable docs={docs} order={order} readiness={readiness} left={left} setLeft={setLeft} project={project.id} />
       </Box>
-      <Box component="aside" aria-label="Shipment" sx={{ borderLeft: `1px solid ${chart('rule')}`, p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, overflow: 'auto' }}>
+      <Box
+        component="aside"
+        aria-label="Shipment"
+        sx={{ borderLeft: `1px solid ${chart('rule')}`, p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, overflow: 'auto' }}
+      >
         <Typography variant="h2">Shipment</Typography>
         <TextField select label="Rate" value={fps} onChange={(event) => setFps(Number(event.target.value))}>
-          {RATES.map((value) => <MenuItem key={value} value={value}>{value} frames a second</MenuItem>)}
+          {RATES.map((value) => (
+            <MenuItem key={value} value={value}>
+              {value} frames a second
+            </MenuItem>
+          ))}
         </TextField>
         <RadioGroup value={oneEach ? 'each' : 'one'} onChange={(_, value) => setOneEach(value === 'each')} aria-label="Files">
           <FormControlLabel value="one" control={<Radio size="small" color="default" />} label="One GLB with all clips" />
           <FormControlLabel value="each" control={<Radio size="small" color="default" />} label="One GLB for each clip" />
         </RadioGroup>
-        <FormControlLabel control={<Switch size="small" checked={bvh} onChange={(_, on) => setBvh(on)} color="default" />} label="BVH of each clip too" sx={{ ml: -0.5, gap: 0.5 }} />
-        <Typography variant="body2" color="text.secondary">One root joint above the hips, keys on whole frames, a loop’s last key equal to its first, a skin in the file.</Typography>
+        <FormControlLabel
+          control={<Switch size="small" checked={bvh} onChange={(_, on) => setBvh(on)} color="default" />}
+          label="BVH of each clip too"
+          sx={{ ml: -0.5, gap: 0.5 }}
+        />
+        <Typography variant="body2" color="text.secondary">
+          One root joint above the hips, keys on whole frames, a loop’s last key equal to its first, a skin in the file.
+        </Typography>
         <Box sx={{ flex: 1 }} />
         {progress && (
           <Box role="status">
-            <Typography variant="body2" noWrap>{progress.name ? `${progress.done + 1} of ${progress.of}: ${progress.name}` : 'Opening the takes'}</Typography>
-            <LinearProgress variant={progress.of > 1 ? 'determinate' : 'indeterminate'} value={(100 * progress.done) / Math.max(1, progress.of)} aria-label="Shipping" />
+            <Typography variant="body2" noWrap>
+              {progress.name ? `${progress.done + 1} of ${progress.of}: ${progress.name}` : 'Opening the takes'}
+            </Typography>
+            <LinearProgress
+              variant={progress.of > 1 ? 'determinate' : 'indeterminate'}
+              value={(100 * progress.done) / Math.max(1, progress.of)}
+              aria-label="Shipping"
+            />
           </Box>
         )}
-        {outcome && <Typography variant="body2" role={outcome.isProblem ? 'alert' : 'status'} sx={{ fontWeight: 500 }}>{outcome.isProblem && '▲ '}{outcome.text}</Typography>}
-        <Button variant="contained" size="large" disabled={chosen.length === 0 || progress !== null} onClick={() => void ship()} sx={{ fontWeight: 700 }}>
+        {outcome && (
+          <Typography variant="body2" role={outcome.isProblem ? 'alert' : 'status'} sx={{ fontWeight: 500 }}>
+            {outcome.isProblem && '▲ '}
+            {outcome.text}
+          </Typography>
+        )}
+        <Button
+          variant="contained"
+          size="large"
+          disabled={chosen.length === 0 || progress !== null}
+          onClick={() => void ship()}
+          sx={{ fontWeight: 700 }}
+        >
           Ship {chosen.length} {chosen.length === 1 ? 'clip' : 'clips'}
         </Button>
       </Box>
@@ -108,8 +167,20 @@ const valueOf = ({ figures }: Readiness, key: Bounded): number => {
   return figures.loop ? figures.seam[key] : 0;
 };
 
-function ReadinessTable({ docs, order, readiness, left, setLeft, project }: {
-  docs: readonly ClipDoc[]; order: readonly number[]; readiness: readonly Readiness[]; left: ReadonlySet<string>; setLeft: (left: ReadonlySet<string>) => void; project: string;
+function ReadinessTable({
+  docs,
+  order,
+  readiness,
+  left,
+  setLeft,
+  project,
+}: {
+  docs: readonly ClipDoc[];
+  order: readonly number[];
+  readiness: readonly Readiness[];
+  left: ReadonlySet<string>;
+  setLeft: (left: ReadonlySet<string>) => void;
+  project: string;
 }) {
   const toggle = (id: string) => {
     const next = new Set(left);
@@ -121,8 +192,21 @@ function ReadinessTable({ docs, order, readiness, left, setLeft, project }: {
     <Table size="small" aria-label="Readiness">
       <TableHead>
         <TableRow>
-          <TableCell padding="checkbox"><Checkbox size="small" color="default" checked={all} indeterminate={!all && left.size < docs.length} onChange={() => setLeft(all ? new Set(docs.map((d) => d.id)) : new Set())} slotProps={{ input: { 'aria-label': 'All clips' } }} /></TableCell>
-          {['Clip', 'Length', 'Speed', 'Seam', 'Tick', 'Foot slide', 'Sink', 'Drift'].map((label, i) => <TableCell key={label} align={i === 0 ? 'left' : 'right'}>{label}</TableCell>)}
+          <TableCell padding="checkbox">
+            <Checkbox
+              size="small"
+              color="default"
+              checked={all}
+              indeterminate={!all && left.size < docs.length}
+              onChange={() => setLeft(all ? new Set(docs.map((d) => d.id)) : new Set())}
+              slotProps={{ input: { 'aria-label': 'All clips' } }}
+            />
+          </TableCell>
+          {['Clip', 'Length', 'Speed', 'Seam', 'Tick', 'Foot slide', 'Sink', 'Drift'].map((label, i) => (
+            <TableCell key={label} align={i === 0 ? 'left' : 'right'}>
+              {label}
+            </TableCell>
+          ))}
         </TableRow>
       </TableHead>
       <TableBody>
@@ -133,16 +217,44 @@ function ReadinessTable({ docs, order, readiness, left, setLeft, project }: {
             const value = valueOf(readiness[i], key);
             const shown = figures && (figures.loop || key === 'slideCm' || key === 'sinkCm') ? value : null;
             const out = shown !== null && isOut(key, value);
-            return <TableCell key={key} align="right"><FigureValue value={shown} unit={unit} digits={digits} out={out} todo={out ? BOUNDS[key].todo : undefined} /></TableCell>;
+            return (
+              <TableCell key={key} align="right">
+                <FigureValue value={shown} unit={unit} digits={digits} out={out} todo={out ? BOUNDS[key].todo : undefined} />
+              </TableCell>
+            );
           };
           return (
             <TableRow key={doc.id} hover>
-              <TableCell padding="checkbox"><Checkbox size="small" color="default" checked={!left.has(doc.id)} onChange={() => toggle(doc.id)} slotProps={{ input: { 'aria-label': `Ship ${doc.name}` } }} /></TableCell>
-              <TableCell><Typography component={Link} href={`/${project}/bench/${doc.id}`} sx={{ color: 'text.primary', fontWeight: 500 }}>{doc.name}</Typography></TableCell>
-              {error ? <TableCell colSpan={7}><Typography variant="body2">▲ {error}</Typography></TableCell> : isPending ? <TableCell colSpan={7}><LinearProgress aria-label={`Measuring ${doc.name}`} /></TableCell> : (
+              <TableCell padding="checkbox">
+                <Checkbox
+                  size="small"
+                  color="default"
+                  checked={!left.has(doc.id)}
+                  onChange={() => toggle(doc.id)}
+                  slotProps={{ input: { 'aria-label': `Ship ${doc.name}` } }}
+                />
+              </TableCell>
+              <TableCell>
+                <Typography component={Link} href={`/${project}/bench/${doc.id}`} sx={{ color: 'text.primary', fontWeight: 500 }}>
+                  {doc.name}
+                </Typography>
+              </TableCell>
+              {error ? (
+                <TableCell colSpan={7}>
+                  <Typography variant="body2">▲ {error}</Typography>
+                </TableCell>
+              ) : isPending ? (
+                <TableCell colSpan={7}>
+                  <LinearProgress aria-label={`Measuring ${doc.name}`} />
+                </TableCell>
+              ) : (
                 <>
-                  <TableCell align="right"><FigureValue value={figures?.seconds} unit="s" digits={2} /></TableCell>
-                  <TableCell align="right"><FigureValue value={figures?.speedMps} unit="m/s" digits={2} /></TableCell>
+                  <TableCell align="right">
+                    <FigureValue value={figures?.seconds} unit="s" digits={2} />
+                  </TableCell>
+                  <TableCell align="right">
+                    <FigureValue value={figures?.speedMps} unit="m/s" digits={2} />
+                  </TableCell>
                   {cell('poseCm', 'cm', 2)}
                   {cell('tick', '', 2)}
                   {cell('slideCm', 'cm', 1)}
@@ -159,15 +271,21 @@ function ReadinessTable({ docs, order, readiness, left, setLeft, project }: {
 }
 
 /** A name without what file systems refuse. */
-const fileSafe = (name: string) => name.replace(/[/\\:*?"<>|\u0000-\u001f]/g, '-'); // eslint-disable-line no-control-regex
+const fileSafe = (name: string) => name.replace(/[/\\:*?"<>|\u0000-\u001f]/g, '-')
 
 function Empty({ project }: { project: string }) {
   return (
     <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center' }}>
       <Box>
-        <Typography variant="h1" sx={{ mb: 1 }}>Nothing to ship yet</Typography>
-        <Typography color="text.secondary" sx={{ mb: 2 }}>Cut a first clip on the Bench; it will wait here with its figures.</Typography>
-        <Button variant="contained" size="large" component={Link} href={`/${project}/bench`}>Go to the Bench</Button>
+        <Typography variant="h1" sx={{ mb: 1 }}>
+          Nothing to ship yet
+        </Typography>
+        <Typography color="text.secondary" sx={{ mb: 2 }}>
+          Cut a first clip on the Bench; it will wait here with its figures.
+        </Typography>
+        <Button variant="contained" size="large" component={Link} href={`/${project}/bench`}>
+          Go to the Bench
+        </Button>
       </Box>
     </Box>
   );

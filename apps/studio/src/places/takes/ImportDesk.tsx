@@ -36,20 +36,31 @@ export function ImportDesk({ children }: { children: ReactNode }) {
 
   const take = useCallback(
     async (files: readonly File[]) => {
-      const fresh = files.map((file) => ({ file, arrival: { id: nextId++, name: file.name, share: 0, state: 'waiting', stop: new AbortController() } satisfies Arrival }));
+      const fresh = files.map((file) => ({
+        file,
+        arrival: { id: nextId++, name: file.name, share: 0, state: 'waiting', stop: new AbortController() } satisfies Arrival,
+      }));
       setArrivals((list) => [...list.filter((a) => a.state !== 'done' && a.state !== 'stopped'), ...fresh.map(({ arrival }) => arrival)]);
       let last: string | null = null;
       for (const { file, arrival } of fresh) {
         if (arrival.stop.signal.aborted) continue;
         change(arrival.id, { state: 'sending' });
         try {
-          const stored = await uploadTake(project.id, file, (share) => change(arrival.id, { share, state: share < 1 ? 'sending' : 'reading' }), arrival.stop.signal);
+          const stored = await uploadTake(
+            project.id,
+            file,
+            (share) => change(arrival.id, { share, state: share < 1 ? 'sending' : 'reading' }),
+            arrival.stop.signal,
+          );
           change(arrival.id, { state: 'done', share: 1 });
           client.setQueryData<ProjectData>(projectKey(project.id), (data) => data && { ...data, takes: [...data.takes, stored] });
           last = stored.id;
         } catch (error) {
           const isStopped = arrival.stop.signal.aborted;
-          change(arrival.id, { state: isStopped ? 'stopped' : 'failed', problem: error instanceof RequestError ? error.message : 'The file could not be read.' });
+          change(arrival.id, {
+            state: isStopped ? 'stopped' : 'failed',
+            problem: error instanceof RequestError ? error.message : 'The file could not be read.',
+          });
         }
       }
       if (last) router.push(`/${project.id}/takes/${last}`);
@@ -57,7 +68,11 @@ export function ImportDesk({ children }: { children: ReactNode }) {
     [change, client, project.id, router],
   );
 
-  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ onDrop: (files) => void take(files), noClick: true, noKeyboard: true });
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    onDrop: (files) => void take(files),
+    noClick: true,
+    noKeyboard: true,
+  });
   const browse = useMemo(() => open, [open]);
   return (
     <BrowseContext value={browse}>
@@ -65,7 +80,18 @@ export function ImportDesk({ children }: { children: ReactNode }) {
         <input {...getInputProps({ 'aria-label': 'Take files' })} />
         {children}
         {isDragActive && (
-          <Box sx={{ position: 'fixed', inset: 0, zIndex: 1400, display: 'grid', placeItems: 'center', bgcolor: 'rgba(14,29,33,0.72)', border: `4px solid ${chart('lamp')}`, pointerEvents: 'none' }}>
+          <Box
+            sx={{
+              position: 'fixed',
+              inset: 0,
+              zIndex: 1400,
+              display: 'grid',
+              placeItems: 'center',
+              bgcolor: 'rgba(14,29,33,0.72)',
+              border: `4px solid ${chart('lamp')}`,
+              pointerEvents: 'none',
+            }}
+          >
             <Typography sx={{ fontFamily: 'Alegreya', fontSize: 30, color: '#F5F0E4' }}>Let go to bring these takes in</Typography>
           </Box>
         )}
@@ -75,27 +101,74 @@ export function ImportDesk({ children }: { children: ReactNode }) {
   );
 }
 
-const WORDS: Record<Arrival['state'], string> = { waiting: 'waiting', sending: 'on its way', reading: 'being read', done: 'in', failed: '', stopped: 'stopped' };
+const WORDS: Record<Arrival['state'], string> = {
+  waiting: 'waiting',
+  sending: 'on its way',
+  reading: 'being read',
+  done: 'in',
+  failed: '',
+  stopped: 'stopped',
+};
 
 function Arrivals({ arrivals, onClose }: { arrivals: readonly Arrival[]; onClose: () => void }) {
   if (arrivals.length === 0) return null;
   const isBusy = arrivals.some(({ state }) => state === 'waiting' || state === 'sending' || state === 'reading');
   const done = arrivals.filter(({ state }) => state === 'done').length;
   return (
-    <Paper role="region" aria-label="Arriving takes" elevation={6} sx={{ position: 'fixed', right: 16, bottom: 16, width: 400, maxHeight: 320, overflow: 'auto', zIndex: 1300, p: 1.5, border: `1px solid ${chart('rule')}` }}>
+    <Paper
+      role="region"
+      aria-label="Arriving takes"
+      elevation={6}
+      sx={{
+        position: 'fixed',
+        right: 16,
+        bottom: 16,
+        width: 400,
+        maxHeight: 320,
+        overflow: 'auto',
+        zIndex: 1300,
+        p: 1.5,
+        border: `1px solid ${chart('rule')}`,
+      }}
+    >
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
-        <Typography variant="h3" sx={{ flex: 1 }} role="status">{isBusy ? 'Bringing takes in' : `${done} of ${arrivals.length} ${arrivals.length === 1 ? 'take' : 'takes'} came in`}</Typography>
-        {!isBusy && <IconButton aria-label="Close" onClick={onClose}>×</IconButton>}
+        <Typography variant="h3" sx={{ flex: 1 }} role="status">
+          {isBusy ? 'Bringing takes in' : `${done} of ${arrivals.length} ${arrivals.length === 1 ? 'take' : 'takes'} came in`}
+        </Typography>
+        {!isBusy && (
+          <IconButton aria-label="Close" onClick={onClose}>
+            ×
+          </IconButton>
+        )}
       </Box>
       {arrivals.map(({ id, name, share, state, problem, stop }) => (
         <Box key={id} sx={{ mt: 0.8 }}>
           <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
-            <Typography variant="body2" noWrap sx={{ flex: 1, fontWeight: 500 }}>{name}</Typography>
-            <Typography variant="caption" color="text.secondary">{WORDS[state]}</Typography>
-            {(state === 'waiting' || state === 'sending') && <Button sx={{ py: 0, minWidth: 0 }} onClick={() => stop.abort()}>stop</Button>}
+            <Typography variant="body2" noWrap sx={{ flex: 1, fontWeight: 500 }}>
+              {name}
+            </Typography>
+            <Typography variant="caption" color="text.secondary">
+              {WORDS[state]}
+            </Typography>
+            {(state === 'waiting' || state === 'sending') && (
+              <Button sx={{ py: 0, minWidth: 0 }} onClick={() => stop.abort()}>
+                stop
+              </Button>
+            )}
           </Box>
-          {(state === 'sending' || state === 'reading') && <LinearProgress variant={state === 'reading' ? 'indeterminate' : 'determinate'} value={share * 100} aria-label={`${name} progress`} />}
-          {problem && <Typography variant="body2" role="alert"><span aria-hidden>▲ </span>{problem}</Typography>}
+          {(state === 'sending' || state === 'reading') && (
+            <LinearProgress
+              variant={state === 'reading' ? 'indeterminate' : 'determinate'}
+              value={share * 100}
+              aria-label={`${name} progress`}
+            />
+          )}
+          {problem && (
+            <Typography variant="body2" role="alert">
+              <span aria-hidden>▲ </span>
+              {problem}
+            </Typography>
+          )}
         </Box>
       ))}
     </Paper>

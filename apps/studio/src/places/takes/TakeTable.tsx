@@ -30,15 +30,34 @@ export function TakeTable({ takes, open, onOpen }: { takes: readonly TakeInfo[];
   }, [takes, search, sort]);
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, flex: 1 }}>
-      {takes.length > 6 && <TextField placeholder="search takes" value={search} onChange={(event) => setSearch(event.target.value)} sx={{ mx: 1.5, mb: 1 }} slotProps={{ htmlInput: { 'aria-label': 'Search takes' } }} />}
+      {takes.length > 6 && (
+        <TextField
+          placeholder="search takes"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+          sx={{ mx: 1.5, mb: 1 }}
+          slotProps={{ htmlInput: { 'aria-label': 'Search takes' } }}
+        />
+      )}
       <Box sx={{ overflow: 'auto', flex: 1 }}>
         <Table size="small" stickyHeader aria-label="Takes">
           <TableHead>
             <TableRow>
-              <TableCell sx={{ width: 54, bgcolor: chart('paper') }}><span style={{ position: 'absolute', clip: 'rect(0 0 0 0)' }}>Way</span></TableCell>
+              <TableCell sx={{ width: 54, bgcolor: chart('paper') }}>
+                <span style={{ position: 'absolute', clip: 'rect(0 0 0 0)' }}>Way</span>
+              </TableCell>
               {COLUMNS.map(({ id, label, isNumber }) => (
-                <TableCell key={id} align={isNumber ? 'right' : 'left'} sx={{ bgcolor: chart('paper') }} sortDirection={sort?.column === id ? (sort.descending ? 'desc' : 'asc') : false}>
-                  <TableSortLabel active={sort?.column === id} direction={sort?.descending ? 'desc' : 'asc'} onClick={() => setSort((s) => ({ column: id, descending: s?.column === id && !s.descending }))}>
+                <TableCell
+                  key={id}
+                  align={isNumber ? 'right' : 'left'}
+                  sx={{ bgcolor: chart('paper') }}
+                  sortDirection={sort?.column === id ? (sort.descending ? 'desc' : 'asc') : false}
+                >
+                  <TableSortLabel
+                    active={sort?.column === id}
+                    direction={sort?.descending ? 'desc' : 'asc'}
+                    onClick={() => setSort((s) => ({ column: id, descending: s?.column === id && !s.descending }))}
+                  >
                     {label}
                   </TableSortLabel>
                 </TableCell>
@@ -57,22 +76,44 @@ export function TakeTable({ takes, open, onOpen }: { takes: readonly TakeInfo[];
                   aria-selected={isOpen}
                   onClick={() => onOpen(take.id)}
                   onKeyDown={(event) => event.key === 'Enter' && onOpen(take.id)}
-                  sx={{ cursor: 'pointer', bgcolor: isOpen ? chart('lampSoft') : 'transparent', '&:hover': { bgcolor: isOpen ? `${chart('lampSoft')} !important` : undefined } }}
+                  sx={{
+                    cursor: 'pointer',
+                    bgcolor: isOpen ? chart('lampSoft') : 'transparent',
+                    '&:hover': { bgcolor: isOpen ? `${chart('lampSoft')} !important` : undefined },
+                  }}
                 >
-                  <TableCell sx={{ pr: 0 }}><PathThumb path={take.path} /></TableCell>
-                  <TableCell sx={{ maxWidth: 180 }}>
-                    <Typography noWrap sx={{ fontWeight: isOpen ? 700 : 500 }}>{take.name}</Typography>
-                    {warnings > 0 && <Typography variant="caption" color="text.secondary">▲ {warnings} {warnings === 1 ? 'warning' : 'warnings'}</Typography>}
+                  <TableCell sx={{ pr: 0 }}>
+                    <PathThumb path={take.path} />
                   </TableCell>
-                  <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>{take.passport.seconds.toFixed(1)} s</TableCell>
-                  <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>{rate(take.passport.fps)} /s</TableCell>
-                  <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>{take.passport.statureM.toFixed(2)} m</TableCell>
+                  <TableCell sx={{ maxWidth: 180 }}>
+                    <Typography noWrap sx={{ fontWeight: isOpen ? 700 : 500 }}>
+                      {take.name}
+                    </Typography>
+                    {warnings > 0 && (
+                      <Typography variant="caption" color="text.secondary">
+                        ▲ {warnings} {warnings === 1 ? 'warning' : 'warnings'}
+                      </Typography>
+                    )}
+                  </TableCell>
+                  <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
+                    {take.passport.seconds.toFixed(1)} s
+                  </TableCell>
+                  <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
+                    {rate(take.passport.fps)} /s
+                  </TableCell>
+                  <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
+                    {take.passport.statureM.toFixed(2)} m
+                  </TableCell>
                 </TableRow>
               );
             })}
           </TableBody>
         </Table>
-        {shown.length === 0 && <Typography color="text.secondary" sx={{ p: 2 }}>No take is called that.</Typography>}
+        {shown.length === 0 && (
+          <Typography color="text.secondary" sx={{ p: 2 }}>
+            No take is called that.
+          </Typography>
+        )}
       </Box>
     </Box>
   );

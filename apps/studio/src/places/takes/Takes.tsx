@@ -31,9 +31,15 @@ export function Takes({ open }: { open: string | null }) {
     <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'minmax(380px, 34%) minmax(0, 1fr)' }}>
       <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, borderRight: `1px solid ${chart('rule')}` }}>
         <Box sx={{ display: 'flex', alignItems: 'baseline', px: 1.5, pt: 1.2, pb: 0.5 }}>
-          <Typography variant="h2" component="h1" sx={{ flex: 1 }}>Takes</Typography>
-          <Typography variant="caption" color="text.secondary" sx={{ mr: 1 }}>drop BVH files anywhere, or</Typography>
-          <Button variant="outlined" color="inherit" onClick={browse}>bring in…</Button>
+          <Typography variant="h2" component="h1" sx={{ flex: 1 }}>
+            Takes
+          </Typography>
+          <Typography variant="caption" color="text.secondary" sx={{ mr: 1 }}>
+            drop BVH files anywhere, or
+          </Typography>
+          <Button variant="outlined" color="inherit" onClick={browse}>
+            bring in…
+          </Button>
         </Box>
         <TakeTable takes={data.takes} open={shown?.id ?? null} onOpen={(id) => router.push(`/${project.id}/takes/${id}`)} />
         {shown && <Passport take={shown} />}
@@ -77,7 +83,14 @@ function Passport({ take }: { take: TakeInfo }) {
       ),
     });
   };
-  return <PassportCard take={take} floor={opened ? opened.floor : null} onCut={() => router.push(`/${project.id}/bench?take=${take.id}`)} onRemove={() => void remove()} />;
+  return (
+    <PassportCard
+      take={take}
+      floor={opened ? opened.floor : null}
+      onCut={() => router.push(`/${project.id}/bench?take=${take.id}`)}
+      onRemove={() => void remove()}
+    />
+  );
 }
 
 function TakeStage({ take, isGone }: { take: TakeInfo | null; isGone: boolean }) {
@@ -89,12 +102,19 @@ function TakeStage({ take, isGone }: { take: TakeInfo | null; isGone: boolean })
   return (
     <>
       <StageFrame
-        stage={opened ? { motion: opened.motion, mesh: opened.mesh, markers: opened.markers, floor: opened.floor, heading: opened.heading } : null}
+        stage={
+          opened
+            ? { motion: opened.motion, mesh: opened.mesh, markers: opened.markers, floor: opened.floor, heading: opened.heading }
+            : null
+        }
         notice={
-          isGone ? <Typography>This take is not in the project any more.</Typography>
-          : error ? <Typography role="alert">{error.message}</Typography>
-          : isFetching && !opened ? <CircularProgress aria-label="Loading the take" />
-          : undefined
+          isGone ? (
+            <Typography>This take is not in the project any more.</Typography>
+          ) : error ? (
+            <Typography role="alert">{error.message}</Typography>
+          ) : isFetching && !opened ? (
+            <CircularProgress aria-label="Loading the take" />
+          ) : undefined
         }
         footer={
           opened && (
@@ -116,9 +136,15 @@ function Empty({ onBrowse }: { onBrowse: () => void }) {
   return (
     <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center' }}>
       <Box>
-        <Typography variant="h1" sx={{ mb: 1 }}>No takes yet</Typography>
-        <Typography color="text.secondary" sx={{ mb: 2 }}>Drop BVH files anywhere in this window to bring the first ones in.</Typography>
-        <Button variant="contained" size="large" onClick={onBrowse}>Choose files…</Button>
+        <Typography variant="h1" sx={{ mb: 1 }}>
+          No takes yet
+        </Typography>
+        <Typography color="text.secondary" sx={{ mb: 2 }}>
+          Drop BVH files anywhere in this window to bring the first ones in.
+        </Typography>
+        <Button variant="contained" size="large" onClick={onBrowse}>
+          Choose files…
+        </Button>
       </Box>
     </Box>
   );
@@ -129,7 +155,9 @@ export function Trouble({ message, onRetry }: { message: string; onRetry: () => 
     <Box role="alert" sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center' }}>
       <Box>
         <Typography sx={{ mb: 1.5 }}>{message}</Typography>
-        <Button variant="outlined" color="inherit" onClick={onRetry}>Try again</Button>
+        <Button variant="outlined" color="inherit" onClick={onRetry}>
+          Try again
+        </Button>
       </Box>
     </Box>
   );

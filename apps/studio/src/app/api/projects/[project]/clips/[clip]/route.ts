@@ -8,9 +8,12 @@ type Context = { params: Promise<{ project: string; clip: string }> };
 
 const answer = (result: SaveResult): Response => {
   switch (result.outcome) {
-    case 'saved': return Response.json(result.clip);
-    case 'invalid': return Response.json({ code: 'cut', message: result.message }, { status: 422 });
-    case 'conflict': return conflict('revision', 'This clip was saved elsewhere after you opened it.', { clip: result.clip });
+    case 'saved':
+      return Response.json(result.clip);
+    case 'invalid':
+      return Response.json({ code: 'cut', message: result.message }, { status: 422 });
+    case 'conflict':
+      return conflict('revision', 'This clip was saved elsewhere after you opened it.', { clip: result.clip });
   }
 };
 

@@ -1,0 +1,76 @@
+import boundaries from 'eslint-plugin-boundaries';
+import hooks from 'eslint-plugin-react-hooks';
+import prettier from 'eslint-config-prettier';
+import tseslint from 'typescript-eslint';
+
+const from = (type, allow) => ({ from: { element: { type } }, allow: { to: { element: { type: allow } } } });
+
+export default tseslint.config(
+  { ignores: ['**/node_modules/', '**/.next/', '**/dist/', '.lantern/', '**/next-env.d.ts', 'apps/studio/drizzle/'] },
+  ...tseslint.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx,js,mjs}'],
+    plugins: { boundaries, 'react-hooks': hooks },
+    settings: {
+      'import/resolver': { typescript: { project: ['packages/*/tsconfig.json', 'apps/*/tsconfig.json'] } },
+      'boundaries/include': ['packages/**', 'apps/**'],
+      'boundaries/elements': [
+        { type: 'motion', pattern: 'packages/motion/src/**', partialMatch: false },
+        { type: 'capture', pattern: 'packages/capture/src/**', partialMatch: false },
+        { type: 'cli', pattern: 'apps/cli/src/**', partialMatch: false },
+        { type: 'server', pattern: 'apps/studio/src/server/**', partialMatch: false },
+        { type: 'worker', pattern: 'apps/studio/src/worker/**', partialMatch: false },
+        { type: 'stage', pattern: 'apps/studio/src/stage/**', partialMatch: false },
+        { type: 'timeline', pattern: 'apps/studio/src/timeline/**', partialMatch: false },
+        { type: 'data', pattern: 'apps/studio/src/data/**', partialMatch: false },
+        { type: 'shell', pattern: 'apps/studio/src/shell/**', partialMatch: false },
+        { type: 'places', pattern: 'apps/studio/src/places/**', partialMatch: false },
+        { type: 'app', pattern: 'apps/studio/src/app/**', partialMatch: false },
+      ],
+    },
+    rules: {
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  {
+    // Data flows one way: the core knows nobody, places show what the worker and the server give them.
+    files: ['packages/**/*.ts', 'apps/**/*.{ts,tsx}'],
+    rules: {
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          policies: [
+            from('motion', ['motion']),
+            from('capture', ['capture', 'motion']),
+            from('cli', ['cli', 'motion', 'capture']),
+            from('server', ['server', 'motion', 'capture']),
+            from('worker', ['worker', 'motion']),
+            from('stage', ['stage', 'worker', 'data', 'shell', 'motion']),
+            from('timeline', ['timeline', 'worker', 'data', 'shell', 'motion']),
+            from('data', ['data', 'worker', 'server', 'motion']),
+            from('shell', ['shell', 'data', 'places', 'motion']),
+            from('places', ['places', 'shell', 'data', 'stage', 'timeline', 'worker', 'motion']),
+            from('app', ['app', 'places', 'shell', 'server', 'motion']),
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ['packages/motion/src/**/*.ts', 'packages/capture/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: ['node:*', 'react', 'react-dom', 'next', 'next/*', 'three', 'three/*', '@mui/*', 'pg', 'drizzle-orm'] },
+      ],
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer', 'fetch'],
+    },
+  },
+  prettier,
+);
