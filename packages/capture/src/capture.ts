@@ -1,4 +1,4 @@
-import { createMotion, cutMotion, slerp, type Contacts, type Motion } from '@lantern/motion';
+import { createMotion, slerp, type Contacts, type Motion } from '@lantern/motion';
 import { addFaults } from './faults';
 import { figure } from './figure';
 import { floorPath } from './path';
@@ -39,12 +39,12 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
   const source = random(seed);
   const path = floorPath(script.path);
   const steps = plan(script.legs, path, source);
-  const fine = perform(body, steps, path, source);
-
   const start = script.margin * FINE;
   const end = script.margin > 0 ? start + seconds * FINE : steps.samples - 1;
   const frames = Math.floor(((end - start) / FINE) * fps) + 1;
-  const clean = readOff(fine, start, frames, fps);
+  const instants = Array.from({ length: frames }, (_, f) => start + (f * FINE) / fps);
+  const wanted = [...new Set(instants.flatMap((t) => [Math.floor(t + 1e-9), Math.min(steps.samples - 1, Math.ceil(t - 1e-9))]))];
+  const clean = readOff(perform(body, steps, path, source, wanted), wanted, instants, fps);
   const inFrames = (sample: number) => Math.min(frames, Math.max(0, Math.ceil(((sample - start) / FINE) * fps - 1e-9)));
   const intervals = (side: Stance['side']) =>
     steps.stances
@@ -72,21 +72,22 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
   };
 }
 
-/** Frames at `fps` off the fine motion: exact where the rates divide, else a slerp over less than a five-hundredth of a second. */
-function readOff(fine: Motion, start: number, frames: number, fps: number): Motion {
+/** Frames at some instants: exact where those are fine samples, else a slerp over less than a five-hundredth of a second. */
+function readOff(fine: Motion, samples: readonly number[], instants: readonly number[], fps: number): Motion {
   const joints = fine.skeleton.joints.length;
-  const out = createMotion(fine.skeleton, fps, frames);
-  for (let f = 0; f < frames; f++) {
-    const t = start + (f * FINE) / fps;
-    const a = Math.min(fine.frames - 1, Math.floor(t + 1e-9));
-    const b = Math.min(fine.frames - 1, a + 1);
-    const u = Math.max(0, t - a);
+  const out = createMotion(fine.skeleton, fps, instants.length);
+  const frameOf = new Map(samples.map((sample, f) => [sample, f]));
+  instants.forEach((t, f) => {
+    const low = Math.floor(t + 1e-9);
+    const a = frameOf.get(low) ?? 0;
+    const b = frameOf.get(low + 1) ?? a;
+    const u = Math.max(0, t - low);
     for (let k = 0; k < 3; k++) {
       out.rootPositions[f * 3 + k] = fine.rootPositions[a * 3 + k] * (1 - u) + fine.rootPositions[b * 3 + k] * u;
     }
     for (let j = 0; j < joints; j++) {
       slerp(out.rotations, (f * joints + j) * 4, fine.rotations, (a * joints + j) * 4, fine.rotations, (b * joints + j) * 4, u);
     }
-  }
-  return cutMotion(out, 0, frames - 1);
+  });
+  return out;
 }

@@ -46,18 +46,20 @@ function wander(random: Random, seconds: number): (t: number) => number {
 }
 
 /**
- * The motion of a planned script, clean: metres, Y up, one frame per fine sample.
+ * The motion of a planned script, clean: metres, Y up.
+ *
+ * @param samples the fine samples that are wanted, in order; they become the frames
  */
-export function perform(figure: Figure, plan: Plan, path: FloorPath, random: Random): Motion {
+export function perform(figure: Figure, plan: Plan, path: FloorPath, random: Random, samples: readonly number[]): Motion {
   const hips = pelvis(figure, plan, path);
   const idle = standIdly(hips, plan, random);
   const legs = { left: legMotion(figure, plan, hips, 'left'), right: legMotion(figure, plan, hips, 'right') };
   const hipOf = { left: hipJoint(figure, hips, 'left'), right: hipJoint(figure, hips, 'right') };
-  const motion = createMotion(figure.skeleton, FINE, plan.samples);
+  const motion = createMotion(figure.skeleton, FINE, samples.length);
   const globals = new Map<JointName, Q>();
   const vary = { arms: wander(random, 9), lean: wander(random, 13) };
 
-  for (let i = 0; i < plan.samples; i++) {
+  for (const [f, i] of samples.entries()) {
     const t = i / FINE;
     const table = hips.tables[i];
     const u = plan.phase[i];
@@ -80,12 +82,12 @@ export function perform(figure: Figure, plan: Plan, path: FloorPath, random: Ran
       setArm(globals, side, ribs, table, u, 1 + 0.06 * vary.arms(t), idle.breath[i]);
       setLeg(globals, side, figure, hipOf[side](i), legs[side][i], heading + hips.axial[i]);
     }
-    motion.rootPositions.set([hips.x[i], hips.y[i], hips.z[i]], i * 3);
+    motion.rootPositions.set([hips.x[i], hips.y[i], hips.z[i]], f * 3);
     figure.skeleton.joints.forEach((joint, j) => {
       const q = globals.get(joint.name as JointName);
       const parent = joint.parent < 0 ? undefined : globals.get(figure.skeleton.joints[joint.parent].name as JointName);
       if (!q) return;
-      const at = (i * figure.skeleton.joints.length + j) * 4;
+      const at = (f * figure.skeleton.joints.length + j) * 4;
       if (parent) multiplyInverse(motion.rotations, at, parent, 0, q, 0);
       else motion.rotations.set(q, at);
     });

@@ -2,7 +2,6 @@
 import { Box } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { startAutosave } from '@/data/autosave';
 import { useClips } from '@/data/clips-store';
 import { keepHistory, openProject } from '@/data/history';
@@ -15,6 +14,7 @@ import { KeysDialog } from './KeysDialog';
 import { OpenClip } from './OpenClip';
 import { Rail } from './Rail';
 import { TopBar } from './TopBar';
+import { useKeys } from './use-keys';
 
 /** The frame around every place: bar, rail, and what works everywhere (undo, find, keys, dropping files, saving). */
 export function Shell({ project, children }: { project: ProjectInfo; children: ReactNode }) {
@@ -34,11 +34,10 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
   useStoredClips(project.id);
 
   const { undo, redo } = useClips.temporal.getState();
-  useHotkeys('mod+z', () => undo(), { preventDefault: true });
-  useHotkeys('mod+shift+z', () => redo(), { preventDefault: true });
-  useHotkeys('mod+k', () => setFinding(true), { preventDefault: true, enableOnFormTags: true });
-  useHotkeys('shift+slash', () => setShowsKeys(true));
-  useHotkeys('?', () => setShowsKeys(true), { useKey: true });
+  useKeys('mod+z', () => undo());
+  useKeys('mod+shift+z', () => redo());
+  useKeys('mod+k', () => setFinding(true));
+  useKeys('?', () => setShowsKeys(true));
 
   const commands = useMemo<Command[]>(
     () => [

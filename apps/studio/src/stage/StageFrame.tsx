@@ -2,9 +2,9 @@
 import { Box, ButtonBase, Typography } from '@mui/material';
 import dynamic from 'next/dynamic';
 import { useEffect, useState, type ReactNode } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { SPEEDS, usePlayer } from '@/data/player';
 import { DUSK } from '@/shell/theme';
+import { useKeys } from '@/shell/use-keys';
 import type { StageProps } from './Stage';
 import { VIEWS, type View } from './views';
 
@@ -120,24 +120,15 @@ function usePlayerKeys(setView: (view: View) => void): void {
     if (playing) toggle();
     seek(Math.round(frame) + by);
   };
-  useHotkeys('space', () => usePlayer.getState().toggle(), { preventDefault: true, ignoreEventWhen: onControl });
-  useHotkeys('left', () => step(-1), { preventDefault: true, ignoreEventWhen: onControl });
-  useHotkeys('right', () => step(1), { preventDefault: true, ignoreEventWhen: onControl });
-  useHotkeys('shift+left', () => step(-10), { preventDefault: true, ignoreEventWhen: onControl });
-  useHotkeys('shift+right', () => step(10), { preventDefault: true, ignoreEventWhen: onControl });
-  useHotkeys('f', () => setView('front'));
-  useHotkeys('s', () => setView('side'));
-  useHotkeys('t', () => setView('top'));
-  useHotkeys('w', () => setView('follow'));
-  useHotkeys('r', () => setView('free'));
+  useKeys('space', () => usePlayer.getState().toggle(), 'space');
+  useKeys('left', () => step(-1), 'arrows');
+  useKeys('right', () => step(1), 'arrows');
+  useKeys('shift+left', () => step(-10), 'arrows');
+  useKeys('shift+right', () => step(10), 'arrows');
+  useKeys('f', () => setView('front'));
+  useKeys('s', () => setView('side'));
+  useKeys('t', () => setView('top'));
+  useKeys('w', () => setView('follow'));
+  useKeys('r', () => setView('free'));
   useEffect(() => () => usePlayer.setState({ playing: false }), []);
-}
-
-/** Keys that a control uses itself are its own. */
-export function onControl(event: KeyboardEvent): boolean {
-  const target = event.target;
-  if (!(target instanceof HTMLElement)) return false;
-  // Space presses a button that was reached by keyboard; after a click it still plays.
-  if (target.matches('button:focus-visible, a:focus-visible')) return true;
-  return target.closest('[role=slider], [role=combobox], [role=dialog], [role=menu], [role=listbox]') !== null;
 }

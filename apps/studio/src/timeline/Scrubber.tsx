@@ -1,6 +1,6 @@
 'use client';
 import { Box } from '@mui/material';
-import { useMemo, type PointerEvent } from 'react';
+import { useEffect, useMemo, useRef, type PointerEvent } from 'react';
 import { usePlayer } from '@/data/player';
 import { chart } from '@/shell/theme';
 import type { OpenTake } from '@/worker/core.worker';
@@ -24,6 +24,8 @@ export function Scrubber({ take }: { take: OpenTake }) {
     const box = event.currentTarget.getBoundingClientRect();
     usePlayer.getState().seek(((event.clientX - box.left - GUTTER) / Math.max(1, width - GUTTER - 14)) * (frames - 1));
   };
+  const slider = useRef<SVGSVGElement>(null);
+  useEffect(() => usePlayer.subscribe(({ frame }) => slider.current?.setAttribute('aria-valuenow', String(Math.round(frame)))), []);
   const ticks = rulerTicks(0, (frames - 1) / fps, width - GUTTER, 70);
   const top = Math.max(0.5, ...take.speed);
   const speed = useMemo(() => tracePath(take.speed, 0, frames, width, x, (v) => 122 - (v / top) * 34), [take.speed, frames, width, x, top]);
@@ -31,6 +33,7 @@ export function Scrubber({ take }: { take: OpenTake }) {
     <Box ref={ref} sx={{ height: HEIGHT, borderTop: `1px solid ${chart('rule')}` }}>
       {width > 0 && (
         <svg
+          ref={slider}
           width={width}
           height={HEIGHT}
           style={{ display: 'block', cursor: 'ew-resize', touchAction: 'none' }}

@@ -1,4 +1,6 @@
 import { InputError, type Warning } from '../error';
+import { rotate } from '../math/quat';
+import { median } from '../math/statistics';
 import { forwardKinematics } from '../model/kinematics';
 import { alignSigns, createMotion, cutMotion, type Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
@@ -224,17 +226,24 @@ function addOffset(t: Float32Array, o: readonly number[]): void {
   for (let i = 0; i < t.length; i += 3) for (let k = 0; k < 3; k++) t[i + k] += o[k];
 }
 
-/** The middle, over some frames, of the lowest joint's height. */
+/** The middle, over some frames, of the height of the lowest joint or end site. */
 function lowestPoint(motion: Motion): number {
   const lows: number[] = [];
   const step = Math.max(1, Math.floor(motion.frames / 40));
+  const tip = [0, 0, 0];
   for (let f = 0; f < motion.frames; f += step) {
-    const { positions } = forwardKinematics(cutMotion(motion, f, f));
+    const { positions, rotations } = forwardKinematics(cutMotion(motion, f, f));
     let low = Infinity;
-    for (let i = 1; i < positions.length; i += 3) low = Math.min(low, positions[i]);
+    motion.skeleton.joints.forEach(({ endSites }, j) => {
+      low = Math.min(low, positions[j * 3 + 1]);
+      for (const site of endSites) {
+        rotate(tip, 0, rotations, j * 4, site, 0);
+        low = Math.min(low, positions[j * 3 + 1] + tip[1]);
+      }
+    });
     lows.push(low);
   }
-  return lows.sort((a, b) => a - b)[lows.length >> 1];
+  return median(lows);
 }
 
 function skeletonReach(skeleton: Skeleton): number {

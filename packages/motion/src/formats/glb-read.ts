@@ -98,7 +98,9 @@ function toClip(animation: Animation, skeleton: Skeleton, nodes: readonly Node[]
   });
   alignSigns(motion);
   const complete: Motion = translations.size > 0 ? { ...motion, translations } : motion;
-  const travel = root ? travelOf(channels, root, frames, fps) : null;
+  const moved = root ? travelOf(channels, root, frames, fps) : null;
+  // A root that never leaves the origin carries no travel.
+  const travel = moved && [moved.x, moved.y, moved.z, moved.heading].every((values) => values.every((v) => v === 0)) ? null : moved;
   return { motion: complete, travel, loop: typeof extras.loop === 'boolean' ? extras.loop : comesRound(complete), lead: null, tail: null };
 }
 

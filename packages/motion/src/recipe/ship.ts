@@ -18,7 +18,7 @@ export function shipClip(clip: Clip, fps: number): Shipped {
   const rateChange = from / clip.motion.fps / (cycle / fps);
   const sampled = resample(clip.motion, cycle + 1, fps, { loop: clip.loop });
   // In the root's space nothing turns; there the seam can be settled again among the frames of the new rate.
-  const motion = clip.loop && clip.travel && cycle !== from ? settleSeam(sampled, 0) : sampled;
+  const motion = clip.loop && clip.travel && cycle !== from ? settleSeam(sampled) : sampled;
   return { clip: { ...clip, motion, travel: clip.travel && resampleTravel(clip.travel, cycle + 1) }, rateChange };
 }
 

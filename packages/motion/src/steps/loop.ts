@@ -44,7 +44,7 @@ export const loop: Step<'loop', LoopParams> = {
     const straight = params.heading === 'captured' ? closed : straighten(closed, turn);
     const left = params.heading === 'captured' ? cycle.turn : cycle.turn - turn;
     repeatFirst(straight, last, left);
-    const settled = settleSeam(straight, left);
+    const settled = settleSeam(straight);
     alignSigns(settled);
     return { ...clip, motion: settled, loop: true, lead: null, tail: null };
   },

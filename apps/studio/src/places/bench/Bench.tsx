@@ -3,7 +3,6 @@ import type { LoopCandidate } from '@lantern/motion';
 import { Box, Button, CircularProgress, LinearProgress, Typography } from '@mui/material';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { defaultSteps, freeName } from '@/data/new-clip';
 import { usePlayer } from '@/data/player';
@@ -12,7 +11,8 @@ import { Trouble } from '@/places/takes/Takes';
 import { useOfferCommands, type Command } from '@/shell/commands';
 import { Split } from '@/shell/Split';
 import { chart } from '@/shell/theme';
-import { AtFrame, Choice, onControl, StageFrame } from '@/stage/StageFrame';
+import { useKeys } from '@/shell/use-keys';
+import { AtFrame, Choice, StageFrame } from '@/stage/StageFrame';
 import { CandidateList } from './CandidateList';
 import { ClipHead } from './ClipHead';
 import { Deck } from './Deck';
@@ -114,12 +114,12 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
     }
   };
 
-  useHotkeys('i', () => setPost('from'));
-  useHotkeys('o', () => setPost('to'));
-  useHotkeys('n', newClip);
-  useHotkeys('home', () => cut && usePlayer.getState().seek(shown ? 0 : cut.from), { ignoreEventWhen: onControl });
-  useHotkeys('end', () => cut && usePlayer.getState().seek(shown ? (cycle ?? 0) : cut.to), { ignoreEventWhen: onControl });
-  useHotkeys('1,2,3,4,5,6,7,8,9', (event) => {
+  useKeys('i', () => setPost('from'));
+  useKeys('o', () => setPost('to'));
+  useKeys('n', newClip);
+  useKeys('home', () => cut && usePlayer.getState().seek(shown ? 0 : cut.from), 'arrows');
+  useKeys('end', () => cut && usePlayer.getState().seek(shown ? (cycle ?? 0) : cut.to), 'arrows');
+  useKeys('1,2,3,4,5,6,7,8,9', (event) => {
     const candidate = candidates[Number(event.key) - 1];
     if (candidate) takeLoop(candidate);
   });

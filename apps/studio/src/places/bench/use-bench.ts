@@ -70,7 +70,7 @@ export function useClipResult(take: TakeInfo | null, isOpen: boolean, doc: ClipD
 export function useBench(takes: readonly TakeInfo[], clip: string | null, wantedTake: string | null) {
   const docs = useClips((state) => state.docs);
   const doc = docs.find((d) => d.id === clip) ?? (clip || wantedTake ? null : (docs[0] ?? null));
-  const take = takes.find((t) => t.id === (doc?.take ?? wantedTake)) ?? (doc || wantedTake ? null : (takes[0] ?? null));
+  const take = takes.find((t) => t.id === (doc?.take ?? wantedTake)) ?? (doc || wantedTake || clip ? null : (takes[0] ?? null));
   const opened = useOpenTake(take);
   return { docs, doc, take, opened };
 }

@@ -1,0 +1,76 @@
+import { execFile } from 'node:child_process';
+import { mkdtemp, readFile, rm, truncate, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const lantern = (...args: string[]) =>
+  new Promise<{ code: number; out: string; err: string }>((resolve) => {
+    execFile('node', ['apps/cli/dist/lantern.mjs', ...args], { maxBuffer: 1e8 }, (error, out, err) => resolve({ code: error ? Number(error.code) : 0, out, err }));
+  });
+
+let folder = '';
+const at = (name: string) => join(folder, name);
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'lantern-'));
+  await lantern('capture', 'walk', '--out', at('walk.bvh'), '--truth', at('truth.json'), '--seconds', '8', '--seed', '7');
+});
+afterAll(() => rm(folder, { recursive: true }));
+
+test('capture, inspect, contacts and loops speak the JSON they promise', async () => {
+  const truth = JSON.parse(await readFile(at('truth.json'), 'utf8'));
+  expect(truth).toMatchObject({ fps: 60, metresPerUnit: 0.01, script: 'walk', seed: 7, faults: 1 });
+  expect(truth.speedMps).toBeCloseTo(1.3, 2);
+  const { files } = JSON.parse((await lantern('inspect', at('walk.bvh'), '--json')).out);
+  expect(files).toEqual([expect.objectContaining({ format: 'bvh', joints: 21, frames: 481, fps: 60, up: '+y', units: expect.objectContaining({ metresPerUnit: 0.01, unit: 'cm' }), freeFall: expect.objectContaining({ verdict: 'no-flights' }) })]);
+  const contacts = JSON.parse((await lantern('contacts', at('walk.bvh'), '--json')).out);
+  expect(Math.abs(contacts.left.length - truth.left.length)).toBeLessThanOrEqual(1);
+  const loops = JSON.parse((await lantern('loops', at('walk.bvh'), '--json')).out);
+  expect(loops.candidates[0]).toMatchObject({ strides: expect.any(Number), seam: { poseCm: expect.any(Number), worstJoint: expect.any(String), driftCm: expect.any(Number) } });
+  expect(loops.pairs).toBeGreaterThan(1000);
+});
+
+test('make writes what measure reads: a loop without a tick at the speed of the walk', async () => {
+  const [loop] = JSON.parse((await lantern('loops', at('walk.bvh'), '--json')).out).candidates;
+  await writeFile(at('p.json'), JSON.stringify({ oldLantern: 1, takes: [{ id: 'w', file: 'walk.bvh' }], clips: [{ name: 'stroll', take: 'w', from: loop.from, to: loop.to, steps: [{ kind: 'loop' }, { kind: 'travel' }] }], ship: { bvh: true } }));
+  expect((await lantern('make', at('p.json'), '--out', at('out'))).code).toBe(0);
+  const report = JSON.parse(await readFile(at('out/report.json'), 'utf8'));
+  for (const file of ['out/set.glb', 'out/stroll.bvh']) {
+    const { clips } = JSON.parse((await lantern('measure', at(file), '--json')).out);
+    expect(clips).toHaveLength(1);
+    expect(clips[0]).toMatchObject({ name: 'stroll', loop: true, inPlace: false, fps: 60 });
+    expect(clips[0].tick).toBeLessThanOrEqual(1.2);
+    expect(clips[0].speedMps).toBeCloseTo(1.3, 1);
+    expect(clips[0].speedMps).toBeCloseTo(report.clips[0].speedMps, 1);
+  }
+});
+
+test('bad input is a 3 with one line that says what and where', async () => {
+  await writeFile(at('empty.bvh'), '');
+  await writeFile(at('binary.bvh'), Buffer.from([1, 0, 2, 0, 255]));
+  await writeFile(at('cut.bvh'), (await readFile(at('walk.bvh'), 'utf8')).slice(0, 40_000));
+  await writeFile(at('huge.bvh'), 'HIERARCHY');
+  await truncate(at('huge.bvh'), 300_000_000);
+  await writeFile(at('not.glb'), 'hello');
+  await writeFile(at('p.txt'), '{ nonsense');
+  const cases: [string[], RegExp][] = [
+    [['inspect', at('gone.bvh')], /gone\.bvh:1: There is no such file\.\n$/],
+    [['loops', folder], /:1: This is a folder/],
+    [['contacts', at('empty.bvh')], /empty\.bvh:1: The file is empty/],
+    [['inspect', at('binary.bvh')], /binary\.bvh:1: This is not a text file/],
+    [['inspect', at('cut.bvh')], /cut\.bvh:\d\d+: The last row has/],
+    [['inspect', at('huge.bvh')], /huge\.bvh:1: The file has 300 MB/],
+    [['measure', at('not.glb')], /not\.glb:1: This is not a GLB/],
+    [['make', at('p.txt'), '--out', at('x')], /p\.txt:1: The project file is not valid JSON/],
+  ];
+  for (const [args, message] of cases) {
+    const { code, out, err } = await lantern(...args);
+    expect({ code, out, err: err.split('\n').length }).toEqual({ code: 3, out: '', err: 2 });
+    expect(err).toMatch(message);
+  }
+});
+
+test('wrong use is a 2', async () => {
+  for (const args of [['frobnicate'], ['make', 'p.json'], ['capture', 'swim', '--out', at('x.bvh')], ['capture', 'walk', '--out', at('x.bvh'), '--fps', 'fast'], ['inspect']]) {
+    expect((await lantern(...args)).code).toBe(2);
+  }
+});

@@ -1,0 +1,45 @@
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+
+export const launch = (): Promise<Browser> =>
+  puppeteer.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: [
+      '--no-sandbox', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--ignore-gpu-blocklist', '--disable-quic', '--no-first-run',
+      '--disable-background-networking', '--disable-component-update', '--disable-sync',
+    ],
+    defaultViewport: { width: 1280, height: 800 },
+  });
+
+/** A page whose errors are collected; the test says at its end that there were none. */
+export async function openPage(browser: Browser): Promise<{ page: Page; errors: string[] }> {
+  const page = await browser.newPage();
+  const errors: string[] = [];
+  page.on('pageerror', (error) => errors.push(error instanceof Error ? error.message : String(error)));
+  page.on('console', (message) => {
+    if (message.type() === 'error' && !/status of 4(22|09)/.test(message.text())) errors.push(message.text());
+  });
+  page.setDefaultTimeout(20_000);
+  return { page, errors };
+}
+
+/** Waits until the page shows some text. */
+export const shows = (page: Page, text: string | RegExp) =>
+  page.waitForFunction(
+    (pattern: string) => new RegExp(pattern).test(document.body.innerText),
+    {},
+    typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source,
+  );
+
+/** Clicks what has a role and name. */
+export const click = (page: Page, role: string, name: string) => page.locator(`::-p-aria([role="${role}"][name="${name}"])`).click();
+
+/** Reads one figure of a group by its label, as shown. */
+export const figure = (page: Page, group: string, label: string) =>
+  page.evaluate(
+    (g: string, l: string) => {
+      const rows = [...document.querySelectorAll(`[data-figures="${g}"] > div`)];
+      return rows.find((row) => row.firstElementChild?.textContent === l)?.lastElementChild?.textContent ?? null;
+    },
+    group,
+    label,
+  );

@@ -1,0 +1,59 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import pg from 'pg';
+
+/** The application as `start` serves it, on a database and a port of its own. */
+export interface Running {
+  readonly url: string;
+  stop(): Promise<void>;
+}
+
+const run = (command: string, args: readonly string[], env: NodeJS.ProcessEnv) =>
+  new Promise<void>((resolve, reject) => {
+    const child = spawn(command, args, { env, stdio: 'inherit' });
+    child.on('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${args[0]} ended with ${code}`))));
+  });
+
+const freePort = () =>
+  new Promise<number>((resolve) => {
+    const server = createServer();
+    server.listen(0, '127.0.0.1', () => {
+      const address = server.address();
+      server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+    });
+  });
+
+export async function startApplication({ empty = false } = {}): Promise<Running> {
+  const base = process.env.DATABASE_URL;
+  if (!base) throw new Error('DATABASE_URL is not set: run ./lantern test');
+  const name = `e2e_${randomUUID().replace(/-/g, '')}`;
+  const admin = new pg.Client({ connectionString: base });
+  await admin.connect();
+  await admin.query(`create database ${name}`);
+  const own = new URL(base);
+  own.pathname = `/${name}`;
+  const env = { ...process.env, DATABASE_URL: own.href, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' as const };
+  await run('node', ['apps/studio/dist/setup.mjs', ...(empty ? ['--empty'] : [])], env);
+  const port = await freePort();
+  const server: ChildProcess = spawn('node', [join(process.cwd(), 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)], { cwd: 'apps/studio', env, stdio: 'ignore' });
+  const url = `http://127.0.0.1:${port}`;
+  for (let i = 0; i < 150; i++) {
+    if (await fetch(url).then(() => true, () => false)) break;
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  return {
+    url,
+    stop: async () => {
+      server.kill('SIGTERM');
+      await new Promise((resolve) => server.once('exit', resolve));
+      await admin.query(`drop database ${name} with (force)`);
+      await admin.end();
+    },
+  };
+}
+
+export const temporaryFolder = () => mkdtempSync(join(tmpdir(), 'lantern-e2e-'));

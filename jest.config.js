@@ -1,0 +1,21 @@
+const shared = {
+  transform: { '^.+\\.(tsx?|mjs)$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' }, module: { type: 'commonjs' } }] },
+  moduleNameMapper: {
+    '^@lantern/motion$': '<rootDir>/packages/motion/src/index.ts',
+    '^@lantern/capture$': '<rootDir>/packages/capture/src/index.ts',
+    '^@/(.*)$': '<rootDir>/apps/studio/src/$1',
+  },
+  // The one dependency that ships no CommonJS.
+  transformIgnorePatterns: ['/node_modules/(?!property-graph/)'],
+  testEnvironment: 'node',
+  rootDir: '.',
+};
+
+export default {
+  testTimeout: 60_000,
+  projects: [
+    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/packages/*/tests/**/*.test.ts', '<rootDir>/apps/cli/tests/**/*.test.ts'] },
+    { ...shared, displayName: 'database', testMatch: ['<rootDir>/apps/studio/tests/**/*.test.ts'] },
+    { ...shared, displayName: 'interface', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
+  ],
+};

@@ -1,0 +1,44 @@
+import { median, phases, slides, type Interval } from '@lantern/motion';
+import { agreement, suit } from './made';
+
+const edges = (found: readonly Interval[], truth: readonly Interval[], frames: number, edge: 'from' | 'to') =>
+  truth
+    .filter((interval) => interval[edge] > 2 && interval[edge] < frames - 2)
+    .map((interval) => Math.min(...found.map((other) => Math.abs(other[edge] - interval[edge]))));
+
+test.each(['walk', 'jog', 'hush', 'rounds', 'turn', 'start-stop', 'idle'] as const)(
+  'contacts of %s at the suit’s usual faults: F1 ≥ 0.95, edges within 2 frames, floor within 0.5 cm',
+  (script) => {
+    const { motion, truth, gait } = suit(script, { seed: 21 });
+    for (const side of ['left', 'right'] as const) {
+      expect(agreement(gait.contacts[side], truth[side], motion.frames)).toBeGreaterThanOrEqual(0.95);
+      if (script === 'idle') continue;
+      for (const edge of ['from', 'to'] as const) expect(median(edges(gait.contacts[side], truth[side], motion.frames, edge))).toBeLessThanOrEqual(2);
+    }
+    // The faults put the floor 2 cm up or down.
+    expect(Math.abs(Math.abs(gait.soles.floor) - 0.02)).toBeLessThan(0.005);
+  },
+);
+
+test('a clean walker’s feet do not slide; one pushed along by 5 cm/s slides by what he is pushed', () => {
+  const { motion, gait } = suit('walk', { faults: 0 });
+  const whole = (interval: Interval) => interval.from > 0 && interval.to < motion.frames;
+  const still = slides(gait.soles, gait.contacts).filter(whole);
+  expect(Math.max(...still.map((slide) => slide.netCm))).toBeLessThan(0.35);
+  for (const side of ['left', 'right'] as const) {
+    for (const track of Object.values(gait.soles[side]) as Float32Array[]) for (let f = 0; f < motion.frames; f++) track[f * 3] += (0.05 * f) / motion.fps;
+  }
+  const pushed = slides(gait.soles, gait.contacts).filter(whole);
+  const expected = pushed.map(({ from, to, netCm }) => netCm / (((to - from) / motion.fps) * 5));
+  expect(median(expected)).toBeGreaterThan(0.8);
+  expect(median(expected)).toBeLessThan(1.1);
+});
+
+test('phase is 0 at a left footfall and ½ at the right one after it', () => {
+  const { motion, gait } = suit('walk');
+  const phase = phases(gait.contacts, motion.frames);
+  const [, left] = gait.contacts.left;
+  const right = gait.contacts.right.find((interval) => interval.from > left.from);
+  expect(phase?.[left.from]).toBeCloseTo(0, 6);
+  expect(phase?.[right?.from ?? 0]).toBeCloseTo(0.5, 6);
+});
