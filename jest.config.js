@@ -1,5 +1,10 @@
 const shared = {
-  transform: { '^.+\\.(tsx?|mjs)$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' }, module: { type: 'commonjs' } }] },
+  transform: {
+    '^.+\\.(tsx?|mjs)$': [
+      '@swc/jest',
+      { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' }, module: { type: 'commonjs' } },
+    ],
+  },
   moduleNameMapper: {
     '^@lantern/motion$': '<rootDir>/packages/motion/src/index.ts',
     '^@lantern/capture$': '<rootDir>/packages/capture/src/index.ts',

@@ -4,8 +4,15 @@ export const launch = (): Promise<Browser> =>
   puppeteer.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: [
-      '--no-sandbox', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--ignore-gpu-blocklist', '--disable-quic', '--no-first-run',
-      '--disable-background-networking', '--disable-component-update', '--disable-sync',
+      '--no-sandbox',
+      '--use-angle=swiftshader',
+      '--enable-unsafe-swiftshader',
+      '--ignore-gpu-blocklist',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
     ],
     defaultViewport: { width: 1280, height: 800 },
   });
@@ -32,6 +39,16 @@ export const shows = (page: Page, text: string | RegExp) =>
 
 /** Clicks what has a role and name. */
 export const click = (page: Page, role: string, name: string) => page.locator(`::-p-aria([role="${role}"][name="${name}"])`).click();
+
+/** Types another text into a field and leaves it with Enter. */
+export async function retype(page: Page, name: string, text: string): Promise<void> {
+  await page.locator(`::-p-aria([role="textbox"][name="${name}"])`).click();
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+}
 
 /** Reads one figure of a group by its label, as shown. */
 export const figure = (page: Page, group: string, label: string) =>

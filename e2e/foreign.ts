@@ -2,7 +2,16 @@ import { capture } from '@lantern/capture';
 import { toMetres, writeBvh, type Motion } from '@lantern/motion';
 
 const NAMES: Record<string, string> = { Hips: 'bekken', Waist: 'rug 1', Ribs: 'rug 2', Neck: 'hals', Head: 'kop' };
-const PARTS: Record<string, string> = { Collar: 'sleutel', Arm: 'arm', Forearm: 'elle', Hand: 'hand', Thigh: 'dij', Shin: 'kuit', Foot: 'voet', Toes: 'teen' };
+const PARTS: Record<string, string> = {
+  Collar: 'sleutel',
+  Arm: 'arm',
+  Forearm: 'elle',
+  Hand: 'hand',
+  Thigh: 'dij',
+  Shin: 'kuit',
+  Foot: 'voet',
+  Toes: 'teen',
+};
 
 /** A walk as another system would have sent it: other joint names, inches, Z up, 100 frames a second. */
 export function foreignWalk(): string {

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { readGlb, clipFigures } from '@lantern/motion';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { validateBytes } from 'gltf-validator';
-import { click, figure, launch, openPage, shows } from './browser';
+import { click, figure, launch, openPage, retype, shows } from './browser';
 import { foreignWalk } from './foreign';
 import { startApplication, temporaryFolder, type Running } from './server';
 
@@ -24,7 +24,8 @@ const drop = (page: Page, files: readonly { name: string; text: string }[]) =>
     const data = new DataTransfer();
     for (const { name, text } of list) data.items.add(new File([text], name));
     const target = document.querySelector('main') ?? document.body;
-    for (const type of ['dragenter', 'dragover', 'drop']) target.dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }));
+    for (const type of ['dragenter', 'dragover', 'drop'])
+      target.dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }));
   }, files);
 
 const centre = async (handle: ElementHandle | null) => {
@@ -33,7 +34,8 @@ const centre = async (handle: ElementHandle | null) => {
   return { x: box.x + box.width / 2, y: box.y + 10 };
 };
 const frameShown = (page: Page) => page.evaluate(() => Number(/frame (\d+) of/.exec(document.body.innerText)?.[1]));
-const valueOf = (page: Page, name: string) => page.$eval(`[role="slider"][aria-label="${name}"]`, (post) => Number(post.getAttribute('aria-valuenow')));
+const valueOf = (page: Page, name: string) =>
+  page.$eval(`[role="slider"][aria-label="${name}"]`, (post) => Number(post.getAttribute('aria-valuenow')));
 
 test('from a foreign file to a GLB that an engine plays: drop, look, take the loop, change it, ship it', async () => {
   const { page, errors } = await openPage(browser);
@@ -44,7 +46,10 @@ test('from a foreign file to a GLB that an engine plays: drop, look, take the lo
 
   // Two files at once, one of them bad: a sentence for it, the other unharmed.
   const good = foreignWalk();
-  await drop(page, [{ name: 'broken.bvh', text: good.slice(0, 60_000) }, { name: 'wandeling.bvh', text: good }]);
+  await drop(page, [
+    { name: 'broken.bvh', text: good.slice(0, 60_000) },
+    { name: 'wandeling.bvh', text: good },
+  ]);
   await shows(page, /line \d+: The last row has \d+ of 66 numbers/);
   await shows(page, '1 of 2 takes came in');
   await page.waitForFunction(() => /\/takes\/[0-9a-f-]{36}$/.test(location.pathname));
@@ -67,7 +72,11 @@ test('from a foreign file to a GLB that an engine plays: drop, look, take the lo
   await click(page, 'button', 'Cut a clip on the Bench');
   await click(page, 'button', 'Take the best loop');
   await page.waitForFunction(() => /\/bench\/[0-9a-f-]{36}$/.test(location.pathname));
-  await page.waitForFunction(() => [...document.querySelectorAll('[data-figures="finished"] > div')].some((row) => /^tick0\.\d\d|^tick1\.[01]\d/.test(row.textContent ?? '')));
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('[data-figures="finished"] > div')].some((row) =>
+      /^tick0\.\d\d|^tick1\.[01]\d/.test(row.textContent ?? ''),
+    ),
+  );
   expect(await figure(page, 'finished', 'pose')).toBe('0.00 cm');
   expect(await figure(page, 'finished', 'speed')).toMatch(/^1\.(29|3\d) m\/s$/);
 
@@ -80,34 +89,57 @@ test('from a foreign file to a GLB that an engine plays: drop, look, take the lo
   await page.mouse.down();
   await page.mouse.move(post.x + 20, post.y);
   await page.mouse.move(post.x + 40, post.y, { steps: 4 });
-  await page.waitForFunction((was: string | null) => [...document.querySelectorAll('[data-figures="captured"] > div')].some((row) => row.firstElementChild?.textContent === 'pose' && row.lastElementChild?.textContent !== was), {}, captured);
+  await page.waitForFunction(
+    (was: string | null) =>
+      [...document.querySelectorAll('[data-figures="captured"] > div')].some(
+        (row) => row.firstElementChild?.textContent === 'pose' && row.lastElementChild?.textContent !== was,
+      ),
+    {},
+    captured,
+  );
   await page.mouse.up();
   await page.keyboard.up('Alt');
   expect(await valueOf(page, 'Out post')).toBeGreaterThan(before + 3);
   await page.keyboard.down('Control');
   await page.keyboard.press('z');
   await page.keyboard.up('Control');
-  await page.waitForFunction((frame: number) => Number(document.querySelector('[role="slider"][aria-label="Out post"]')?.getAttribute('aria-valuenow')) === frame, {}, before);
-  await page.waitForFunction((was: string | null) => [...document.querySelectorAll('[data-figures="captured"] > div')].some((row) => row.firstElementChild?.textContent === 'pose' && row.lastElementChild?.textContent === was), {}, captured);
+  await page.waitForFunction(
+    (frame: number) => Number(document.querySelector('[role="slider"][aria-label="Out post"]')?.getAttribute('aria-valuenow')) === frame,
+    {},
+    before,
+  );
+  await page.waitForFunction(
+    (was: string | null) =>
+      [...document.querySelectorAll('[data-figures="captured"] > div')].some(
+        (row) => row.firstElementChild?.textContent === 'pose' && row.lastElementChild?.textContent === was,
+      ),
+    {},
+    captured,
+  );
 
   // The loop step off: the gap is as captured; on again: closed.
   await page.locator('input[aria-label="Loop step on"]').click();
-  await page.waitForFunction(() => [...document.querySelectorAll('[data-figures="finished"] > div')].some((row) => row.textContent === 'tick–'));
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('[data-figures="finished"] > div')].some((row) => row.textContent === 'tick–'),
+  );
   await page.locator('input[aria-label="Loop step on"]').click();
-  await page.waitForFunction(() => [...document.querySelectorAll('[data-figures="finished"] > div')].some((row) => row.textContent === 'pose0.00 cm'));
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('[data-figures="finished"] > div')].some((row) => row.textContent === 'pose0.00 cm'),
+  );
 
   // A name; all saved; a reload lands on the same clip, and undo is still there.
-  const name = page.locator('::-p-aria([role="textbox"][name="Clip name"])');
-  await name.fill('drentel');
-  await page.keyboard.press('Enter');
+  await retype(page, 'Clip name', 'drentel');
   await shows(page, 'all saved');
   await page.waitForFunction(() => document.querySelector('header')?.textContent?.includes('drentel'));
   await new Promise((resolve) => setTimeout(resolve, 1200));
   await shows(page, 'all saved');
   await page.reload();
   await page.waitForFunction(() => document.querySelector('header')?.textContent?.includes('drentel'));
+  await page.waitForSelector('[role="slider"][aria-label="Out post"]');
   expect(await valueOf(page, 'Out post')).toBe(before);
-  expect(await page.$eval('header', (header) => [...header.querySelectorAll('button')].find((b) => b.textContent === 'undo')?.disabled)).toBe(false);
+  expect(
+    await page.$eval('header', (header) => [...header.querySelectorAll('button')].find((b) => b.textContent === 'undo')?.disabled),
+  ).toBe(false);
 
   // Ship it, and load it elsewhere.
   await click(page, 'link', 'Ship 1');

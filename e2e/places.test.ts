@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Browser, Page } from 'puppeteer-core';
-import { click, launch, openPage, shows } from './browser';
+import { click, launch, openPage, retype, shows } from './browser';
 import { startApplication, type Running } from './server';
 
 let application: Running;
@@ -14,28 +14,22 @@ afterAll(async () => {
 });
 
 const openClip = async (page: Page, name: string) => {
-  await page.goto(`${application.url}/gullmouth/bench`);
-  await click(page, 'link', 'Ship 2');
+  await page.goto(`${application.url}/gullmouth/ship`);
   await click(page, 'link', name);
   await page.waitForFunction((wanted: string) => document.querySelector('header')?.textContent?.includes(wanted), {}, name);
   await page.waitForSelector('[role="slider"][aria-label="Out post"]');
 };
-const rename = async (page: Page, name: string) => {
-  await page.locator('::-p-aria([role="textbox"][name="Clip name"])').fill(name);
-  await page.keyboard.press('Enter');
-};
-
 test('two tabs on one clip: the later save is told, nothing is overwritten, and mine can be kept as a copy', async () => {
   const first = await openPage(browser);
-  const second = await openPage(browser);
   await openClip(first.page, 'jog-forward');
+  const second = await openPage(browser);
   await second.page.goto(first.page.url());
   await second.page.waitForSelector('[role="slider"][aria-label="Out post"]');
   await first.page.bringToFront();
-  await rename(first.page, 'trot');
+  await retype(first.page, 'Clip name', 'trot');
   await shows(first.page, 'all saved');
   await second.page.bringToFront();
-  await rename(second.page, 'canter');
+  await retype(second.page, 'Clip name', 'canter');
   await shows(second.page, 'This clip was saved elsewhere');
   await shows(second.page, '“trot”');
   await click(second.page, 'button', 'Keep mine as a copy');
@@ -58,10 +52,18 @@ test('the bench works from the keyboard: posts by arrows, a loop by its number, 
   const before = await out();
   await page.$eval('[role="slider"][aria-label="Out post"]', (post) => (post as SVGElement).focus());
   await page.keyboard.press('ArrowRight');
-  await page.waitForFunction((frame: number) => Number(document.querySelector('[aria-label="Out post"]')?.getAttribute('aria-valuenow')) === frame, {}, before + 1);
+  await page.waitForFunction(
+    (frame: number) => Number(document.querySelector('[aria-label="Out post"]')?.getAttribute('aria-valuenow')) === frame,
+    {},
+    before + 1,
+  );
   await shows(page, 'best of');
   await page.keyboard.press('2');
-  await page.waitForFunction((frame: number) => Number(document.querySelector('[aria-label="Out post"]')?.getAttribute('aria-valuenow')) !== frame, {}, before + 1);
+  await page.waitForFunction(
+    (frame: number) => Number(document.querySelector('[aria-label="Out post"]')?.getAttribute('aria-valuenow')) !== frame,
+    {},
+    before + 1,
+  );
   await page.keyboard.down('Control');
   await page.keyboard.press('k');
   await page.keyboard.up('Control');
@@ -89,7 +91,11 @@ test('a shared link lands on its take; a gone one says so', async () => {
 });
 
 test('a change from another site is refused', async () => {
-  const response = await fetch(`${application.url}/api/projects/gullmouth/takes?file=a.bvh`, { method: 'POST', body: 'HIERARCHY', headers: { origin: 'http://elsewhere.example' } });
+  const response = await fetch(`${application.url}/api/projects/gullmouth/takes?file=a.bvh`, {
+    method: 'POST',
+    body: 'HIERARCHY',
+    headers: { origin: 'http://elsewhere.example' },
+  });
   expect(response.status).toBe(403);
   const page = await fetch(`${application.url}/gullmouth/takes`);
   expect(page.headers.get('content-security-policy')).toMatch(/script-src 'self' 'nonce-/);
@@ -100,13 +106,27 @@ test.each(['light', 'dark'])('names, roles and contrast are in order in the %s c
   await page.evaluateOnNewDocument((value: string) => localStorage.setItem('mui-mode', value), mode);
   for (const place of ['takes', 'bench', 'ship']) {
     await page.goto(`${application.url}/gullmouth/${place}`);
-    await page.waitForFunction((name: string) => document.body.innerText.includes({ takes: 'Cut a clip', bench: 'tick', ship: 'Ready to ship' }[name] ?? ''), {}, place);
+    await page.waitForFunction(
+      (name: string) => document.body.innerText.includes({ takes: 'Cut a clip', bench: 'tick', ship: 'Ready to ship' }[name] ?? ''),
+      {},
+      place,
+    );
     await new Promise((resolve) => setTimeout(resolve, 800));
     await page.evaluate(readFileSync('node_modules/axe-core/axe.min.js', 'utf8'));
     const problems = await page.evaluate(async () => {
-      const { axe } = window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } };
+      const { axe } = window as unknown as {
+        axe: { run: (options: object) => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> };
+      };
       const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa'] });
-      return violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes.slice(0, 3).map((n) => n.html.slice(0, 120)).join(' | ')}`);
+      return violations
+        .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+        .map(
+          (v) =>
+            `${v.id}: ${v.nodes
+              .slice(0, 3)
+              .map((n) => n.html.slice(0, 120))
+              .join(' | ')}`,
+        );
     });
     expect({ place, problems }).toEqual({ place, problems: [] });
   }

@@ -39,10 +39,20 @@ export async function startApplication({ empty = false } = {}): Promise<Running>
   const env = { ...process.env, DATABASE_URL: own.href, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' as const };
   await run('node', ['apps/studio/dist/setup.mjs', ...(empty ? ['--empty'] : [])], env);
   const port = await freePort();
-  const server: ChildProcess = spawn('node', [join(process.cwd(), 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)], { cwd: 'apps/studio', env, stdio: 'ignore' });
+  const server: ChildProcess = spawn(
+    'node',
+    [join(process.cwd(), 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)],
+    { cwd: 'apps/studio', env, stdio: 'ignore' },
+  );
   const url = `http://127.0.0.1:${port}`;
   for (let i = 0; i < 150; i++) {
-    if (await fetch(url).then(() => true, () => false)) break;
+    if (
+      await fetch(url).then(
+        () => true,
+        () => false,
+      )
+    )
+      break;
     await new Promise((resolve) => setTimeout(resolve, 200));
   }
   return {

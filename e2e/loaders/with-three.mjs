@@ -21,7 +21,10 @@ const clips = gltf.animations.map((animation) => {
     gltf.scene.updateMatrixWorld(true);
     // The loader changes names that its animation paths cannot hold; the original ones are kept beside them.
     return Object.fromEntries(
-      skinned.skeleton.bones.map((bone) => [bone.userData.name ?? bone.name, new THREE.Vector3().setFromMatrixPosition(bone.matrixWorld).toArray()]),
+      skinned.skeleton.bones.map((bone) => [
+        bone.userData.name ?? bone.name,
+        new THREE.Vector3().setFromMatrixPosition(bone.matrixWorld).toArray(),
+      ]),
     );
   });
   mixer.stopAllAction();

@@ -5,7 +5,9 @@ import { join } from 'node:path';
 
 const lantern = (...args: string[]) =>
   new Promise<{ code: number; out: string; err: string }>((resolve) => {
-    execFile('node', ['apps/cli/dist/lantern.mjs', ...args], { maxBuffer: 1e8 }, (error, out, err) => resolve({ code: error ? Number(error.code) : 0, out, err }));
+    execFile('node', ['apps/cli/dist/lantern.mjs', ...args], { maxBuffer: 1e8 }, (error, out, err) =>
+      resolve({ code: error ? Number(error.code) : 0, out, err }),
+    );
   });
 
 let folder = '';
@@ -21,17 +23,38 @@ test('capture, inspect, contacts and loops speak the JSON they promise', async (
   expect(truth).toMatchObject({ fps: 60, metresPerUnit: 0.01, script: 'walk', seed: 7, faults: 1 });
   expect(truth.speedMps).toBeCloseTo(1.3, 2);
   const { files } = JSON.parse((await lantern('inspect', at('walk.bvh'), '--json')).out);
-  expect(files).toEqual([expect.objectContaining({ format: 'bvh', joints: 21, frames: 481, fps: 60, up: '+y', units: expect.objectContaining({ metresPerUnit: 0.01, unit: 'cm' }), freeFall: expect.objectContaining({ verdict: 'no-flights' }) })]);
+  expect(files).toEqual([
+    expect.objectContaining({
+      format: 'bvh',
+      joints: 21,
+      frames: 481,
+      fps: 60,
+      up: '+y',
+      units: expect.objectContaining({ metresPerUnit: 0.01, unit: 'cm' }),
+      freeFall: expect.objectContaining({ verdict: 'no-flights' }),
+    }),
+  ]);
   const contacts = JSON.parse((await lantern('contacts', at('walk.bvh'), '--json')).out);
   expect(Math.abs(contacts.left.length - truth.left.length)).toBeLessThanOrEqual(1);
   const loops = JSON.parse((await lantern('loops', at('walk.bvh'), '--json')).out);
-  expect(loops.candidates[0]).toMatchObject({ strides: expect.any(Number), seam: { poseCm: expect.any(Number), worstJoint: expect.any(String), driftCm: expect.any(Number) } });
+  expect(loops.candidates[0]).toMatchObject({
+    strides: expect.any(Number),
+    seam: { poseCm: expect.any(Number), worstJoint: expect.any(String), driftCm: expect.any(Number) },
+  });
   expect(loops.pairs).toBeGreaterThan(1000);
 });
 
 test('make writes what measure reads: a loop without a tick at the speed of the walk', async () => {
   const [loop] = JSON.parse((await lantern('loops', at('walk.bvh'), '--json')).out).candidates;
-  await writeFile(at('p.json'), JSON.stringify({ oldLantern: 1, takes: [{ id: 'w', file: 'walk.bvh' }], clips: [{ name: 'stroll', take: 'w', from: loop.from, to: loop.to, steps: [{ kind: 'loop' }, { kind: 'travel' }] }], ship: { bvh: true } }));
+  await writeFile(
+    at('p.json'),
+    JSON.stringify({
+      oldLantern: 1,
+      takes: [{ id: 'w', file: 'walk.bvh' }],
+      clips: [{ name: 'stroll', take: 'w', from: loop.from, to: loop.to, steps: [{ kind: 'loop' }, { kind: 'travel' }] }],
+      ship: { bvh: true },
+    }),
+  );
   expect((await lantern('make', at('p.json'), '--out', at('out'))).code).toBe(0);
   const report = JSON.parse(await readFile(at('out/report.json'), 'utf8'));
   for (const file of ['out/set.glb', 'out/stroll.bvh']) {
@@ -70,7 +93,13 @@ test('bad input is a 3 with one line that says what and where', async () => {
 });
 
 test('wrong use is a 2', async () => {
-  for (const args of [['frobnicate'], ['make', 'p.json'], ['capture', 'swim', '--out', at('x.bvh')], ['capture', 'walk', '--out', at('x.bvh'), '--fps', 'fast'], ['inspect']]) {
+  for (const args of [
+    ['frobnicate'],
+    ['make', 'p.json'],
+    ['capture', 'swim', '--out', at('x.bvh')],
+    ['capture', 'walk', '--out', at('x.bvh'), '--fps', 'fast'],
+    ['inspect'],
+  ]) {
     expect((await lantern(...args)).code).toBe(2);
   }
 });

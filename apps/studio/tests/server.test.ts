@@ -16,7 +16,15 @@ beforeAll(async () => {
 afterAll(() => end());
 
 const bytes = new TextEncoder().encode(writeBvh(capture('walk', { seconds: 15, seed: 2 }).motion));
-const clip = (take: string, change: Partial<ClipInput> = {}): ClipInput => ({ take, name: 'stroll', from: 100, to: 165, steps: [stepSchema.parse({ kind: 'loop' })], revision: 0, ...change });
+const clip = (take: string, change: Partial<ClipInput> = {}): ClipInput => ({
+  take,
+  name: 'stroll',
+  from: 100,
+  to: 165,
+  steps: [stepSchema.parse({ kind: 'loop' })],
+  revision: 0,
+  ...change,
+});
 
 test('a take comes back from its chunks to the last bit', async () => {
   const row = await importTake(database, 'gullmouth', 'walk.bvh', bytes);
@@ -40,8 +48,14 @@ test('the later of two saves from the same revision is told, and nothing is over
   const take = await importTake(database, 'gullmouth', 'walk.bvh', bytes);
   const id = randomUUID();
   expect(await saveClip(database, 'gullmouth', id, clip(take.id))).toMatchObject({ outcome: 'saved', clip: { revision: 1 } });
-  expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 1, name: 'first' }))).toMatchObject({ outcome: 'saved', clip: { revision: 2 } });
-  expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 1, name: 'second' }))).toMatchObject({ outcome: 'conflict', clip: { name: 'first', revision: 2 } });
+  expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 1, name: 'first' }))).toMatchObject({
+    outcome: 'saved',
+    clip: { revision: 2 },
+  });
+  expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 1, name: 'second' }))).toMatchObject({
+    outcome: 'conflict',
+    clip: { name: 'first', revision: 2 },
+  });
   expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)?.name).toBe('first');
   expect(await removeClip(database, 'gullmouth', id, 1)).toMatchObject({ outcome: 'conflict' });
 });
@@ -50,7 +64,9 @@ test('two saves at the same moment: exactly one wins', async () => {
   const take = await importTake(database, 'gullmouth', 'walk.bvh', bytes);
   const id = randomUUID();
   await saveClip(database, 'gullmouth', id, clip(take.id));
-  const results = await Promise.all(['a', 'b', 'c', 'd'].map((name) => saveClip(database, 'gullmouth', id, clip(take.id, { revision: 1, name }))));
+  const results = await Promise.all(
+    ['a', 'b', 'c', 'd'].map((name) => saveClip(database, 'gullmouth', id, clip(take.id, { revision: 1, name }))),
+  );
   expect(results.map((r) => r.outcome).sort()).toEqual(['conflict', 'conflict', 'conflict', 'saved']);
 });
 
@@ -60,8 +76,14 @@ test('a removed clip comes back when its removal is undone; a cut outside its ta
   await saveClip(database, 'gullmouth', id, clip(take.id));
   expect(await removeClip(database, 'gullmouth', id, 1)).toMatchObject({ outcome: 'saved' });
   expect((await listClips(database, 'gullmouth')).some((c) => c.id === id)).toBe(false);
-  expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 2 }))).toMatchObject({ outcome: 'saved', clip: { revision: 3 } });
-  expect(await saveClip(database, 'gullmouth', randomUUID(), clip(take.id, { to: 901 }))).toMatchObject({ outcome: 'invalid', message: expect.stringMatching(/0 to 900/) });
+  expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 2 }))).toMatchObject({
+    outcome: 'saved',
+    clip: { revision: 3 },
+  });
+  expect(await saveClip(database, 'gullmouth', randomUUID(), clip(take.id, { to: 901 }))).toMatchObject({
+    outcome: 'invalid',
+    message: expect.stringMatching(/0 to 900/),
+  });
 });
 
 test('a take with clips cannot be removed; one without can, and comes back', async () => {
@@ -80,7 +102,12 @@ test('the demo data is Wick’s takes and two loops that are whole strides', asy
   const own = await freshDatabase();
   try {
     await loadDemo(own.database);
-    expect((await listTakes(own.database, 'gullmouth')).map((take) => take.name)).toEqual(['wick-rounds', 'wick-stroll', 'wick-jog', 'wick-waiting']);
+    expect((await listTakes(own.database, 'gullmouth')).map((take) => take.name)).toEqual([
+      'wick-rounds',
+      'wick-stroll',
+      'wick-jog',
+      'wick-waiting',
+    ]);
     const clips = await listClips(own.database, 'gullmouth');
     expect(clips.map((c) => c.name)).toEqual(['stroll-forward', 'jog-forward']);
   } finally {

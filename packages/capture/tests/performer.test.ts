@@ -33,13 +33,13 @@ describe.each(['walk', 'jog', 'hush', 'turn', 'start-stop', 'rounds'] as const)(
       const points = (['heel', 'ball', 'tip'] as const).map((point) => track(motion, side, point));
       for (const { from, to } of truth[side === 'Left' ? 'left' : 'right']) {
         // The point on which the foot pivots: over the whole stretch in which it is that one, not frame by frame.
-        let held: { point: number; at: number[] } | null = null;
+        const held = { point: -1, at: [0, 0, 0] };
         let farthest = 0;
         for (let f = Math.max(1, from + 1); f < to; f++) {
           const moves = points.map((p) => Math.hypot(...p[f].map((v, k) => v - p[f - 1][k])));
           const point = moves.indexOf(Math.min(...moves));
-          if (held?.point !== point) held = { point, at: points[point][f] };
-          farthest = Math.max(farthest, Math.hypot(...points[point][f].map((v, k) => v - (held?.at[k] ?? 0))));
+          if (held.point !== point) Object.assign(held, { point, at: points[point][f] });
+          farthest = Math.max(farthest, Math.hypot(...points[point][f].map((v, k) => v - held.at[k])));
         }
         expect(farthest).toBeLessThan(0.0001);
       }
@@ -48,7 +48,8 @@ describe.each(['walk', 'jog', 'hush', 'turn', 'start-stop', 'rounds'] as const)(
 
   test('no sole goes more than 2 mm into the floor and no knee snaps straight or folds', () => {
     for (const side of ['Left', 'Right'] as const) {
-      for (const point of ['heel', 'ball', 'tip'] as const) expect(Math.min(...track(motion, side, point).map((p) => p[1]))).toBeGreaterThan(-0.002);
+      for (const point of ['heel', 'ball', 'tip'] as const)
+        expect(Math.min(...track(motion, side, point).map((p) => p[1]))).toBeGreaterThan(-0.002);
       const knee = kneeDegrees(motion, side);
       expect(Math.min(...knee)).toBeGreaterThan(2.5);
       expect(Math.max(...knee)).toBeLessThan(115);
@@ -99,7 +100,11 @@ test('the same seed is the same take; faults come in the size asked for', () => 
   const once = capture('walk', { seconds: 3, seed: 8 });
   expect([...capture('walk', { seconds: 3, seed: 8 }).motion.rotations]).toEqual([...once.motion.rotations]);
   expect([...capture('walk', { seconds: 3, seed: 9 }).motion.rotations]).not.toEqual([...once.motion.rotations]);
-  const floor = (faults: number) => Math.abs(capture('idle', { seconds: 2, faults, seed: 8 }).motion.rootPositions[1] - capture('idle', { seconds: 2, faults: 0, seed: 8 }).motion.rootPositions[1]);
+  const floor = (faults: number) =>
+    Math.abs(
+      capture('idle', { seconds: 2, faults, seed: 8 }).motion.rootPositions[1] -
+        capture('idle', { seconds: 2, faults: 0, seed: 8 }).motion.rootPositions[1],
+    );
   expect(floor(1)).toBeCloseTo(0.02, 2);
   expect(floor(3)).toBeCloseTo(0.06, 2);
 });

@@ -37,11 +37,32 @@ const errorOf = (text: string): InputError => {
 
 /** Rotation matrices by the textbook, to check the reader's quaternions against. */
 function matrixOf(axes: string, degrees: readonly number[]): number[][] {
-  let m = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+  let m = [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+  ];
   [...axes].forEach((axis, i) => {
     const c = Math.cos((degrees[i] * Math.PI) / 180);
     const s = Math.sin((degrees[i] * Math.PI) / 180);
-    const r = { X: [[1, 0, 0], [0, c, -s], [0, s, c]], Y: [[c, 0, s], [0, 1, 0], [-s, 0, c]], Z: [[c, -s, 0], [s, c, 0], [0, 0, 1]] }[axis] ?? m;
+    const r =
+      {
+        X: [
+          [1, 0, 0],
+          [0, c, -s],
+          [0, s, c],
+        ],
+        Y: [
+          [c, 0, s],
+          [0, 1, 0],
+          [-s, 0, c],
+        ],
+        Z: [
+          [c, -s, 0],
+          [s, c, 0],
+          [0, 0, 1],
+        ],
+      }[axis] ?? m;
     m = m.map((row) => [0, 1, 2].map((k) => row[0] * r[0][k] + row[1] * r[1][k] + row[2] * r[2][k]));
   });
   return m;
@@ -135,6 +156,15 @@ test('a skeleton with rest rotations is written so that every joint stays where 
 });
 
 test('rounded frame times are the rate that was meant, odd ones stay', () => {
-  const cases: [number, number][] = [[0.0083333, 120], [0.00833, 120], [0.0333333, 30], [0.0417083, 24000 / 1001], [0.016667, 60], [0.0166834, 60000 / 1001], [0.04, 25], [0.0121, 1 / 0.0121]];
+  const cases: [number, number][] = [
+    [0.0083333, 120],
+    [0.00833, 120],
+    [0.0333333, 30],
+    [0.0417083, 24000 / 1001],
+    [0.016667, 60],
+    [0.0166834, 60000 / 1001],
+    [0.04, 25],
+    [0.0121, 1 / 0.0121],
+  ];
   for (const [seconds, fps] of cases) expect(snapFrameRate(seconds)).toBeCloseTo(fps, 6);
 });

@@ -13,7 +13,8 @@ test.each(['walk', 'jog', 'hush', 'rounds', 'turn', 'start-stop', 'idle'] as con
     for (const side of ['left', 'right'] as const) {
       expect(agreement(gait.contacts[side], truth[side], motion.frames)).toBeGreaterThanOrEqual(0.95);
       if (script === 'idle') continue;
-      for (const edge of ['from', 'to'] as const) expect(median(edges(gait.contacts[side], truth[side], motion.frames, edge))).toBeLessThanOrEqual(2);
+      for (const edge of ['from', 'to'] as const)
+        expect(median(edges(gait.contacts[side], truth[side], motion.frames, edge))).toBeLessThanOrEqual(2);
     }
     // The faults put the floor 2 cm up or down.
     expect(Math.abs(Math.abs(gait.soles.floor) - 0.02)).toBeLessThan(0.005);
@@ -26,7 +27,8 @@ test('a clean walker’s feet do not slide; one pushed along by 5 cm/s slides by
   const still = slides(gait.soles, gait.contacts).filter(whole);
   expect(Math.max(...still.map((slide) => slide.netCm))).toBeLessThan(0.35);
   for (const side of ['left', 'right'] as const) {
-    for (const track of Object.values(gait.soles[side]) as Float32Array[]) for (let f = 0; f < motion.frames; f++) track[f * 3] += (0.05 * f) / motion.fps;
+    for (const track of Object.values(gait.soles[side]) as Float32Array[])
+      for (let f = 0; f < motion.frames; f++) track[f * 3] += (0.05 * f) / motion.fps;
   }
   const pushed = slides(gait.soles, gait.contacts).filter(whole);
   const expected = pushed.map(({ from, to, netCm }) => netCm / (((to - from) / motion.fps) * 5));

@@ -3,7 +3,19 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { clipFigures, findLoops, forwardKinematics, readGlb, recipeRunner, resample, shipClip, stepSchema, worldMotion, writeGlb, type NamedClip } from '@lantern/motion';
+import {
+  clipFigures,
+  findLoops,
+  forwardKinematics,
+  readGlb,
+  recipeRunner,
+  resample,
+  shipClip,
+  stepSchema,
+  worldMotion,
+  writeGlb,
+  type NamedClip,
+} from '@lantern/motion';
 import { validateBytes } from 'gltf-validator';
 import { farthest, suit } from './made';
 
@@ -36,26 +48,31 @@ test('the Khronos validator finds no error and no warning', async () => {
   expect(report.info).toMatchObject({ animationCount: 2 });
 });
 
-test.each(['three', 'babylon'])('the loader of %s poses every joint within 0.1 mm of our own kinematics at twenty instants', async (library) => {
-  const { stdout } = await promisify(execFile)('node', [join(process.cwd(), `e2e/loaders/with-${library}.mjs`), file], { maxBuffer: 1e8 });
-  const loaded = JSON.parse(stdout.slice(stdout.lastIndexOf('\n{') + 1)) as Loaded;
-  expect(loaded.bones).toBe(walk.motion.skeleton.joints.length + 1);
-  expect(loaded.clips.map((clip) => clip.name)).toEqual(clips.map(({ name }) => name));
-  let worst = 0;
-  loaded.clips.forEach((clip, i) => {
-    const world = worldMotion(clips[i].clip);
-    expect(clip.duration).toBeCloseTo((world.frames - 1) / world.fps, 5);
-    clip.poses.forEach((pose, k) => {
-      const seconds = (clip.duration * k) / 19.5;
-      const ours = linearly(clips[i], seconds * world.fps);
-      world.skeleton.joints.forEach((joint, j) => {
-        const p = pose[joint.name];
-        worst = Math.max(worst, Math.hypot(p[0] - ours[j * 3], p[1] - ours[j * 3 + 1], p[2] - ours[j * 3 + 2]));
+test.each(['three', 'babylon'])(
+  'the loader of %s poses every joint within 0.1 mm of our own kinematics at twenty instants',
+  async (library) => {
+    const { stdout } = await promisify(execFile)('node', [join(process.cwd(), `e2e/loaders/with-${library}.mjs`), file], {
+      maxBuffer: 1e8,
+    });
+    const loaded = JSON.parse(stdout.slice(stdout.lastIndexOf('\n{') + 1)) as Loaded;
+    expect(loaded.bones).toBe(walk.motion.skeleton.joints.length + 1);
+    expect(loaded.clips.map((clip) => clip.name)).toEqual(clips.map(({ name }) => name));
+    let worst = 0;
+    loaded.clips.forEach((clip, i) => {
+      const world = worldMotion(clips[i].clip);
+      expect(clip.duration).toBeCloseTo((world.frames - 1) / world.fps, 5);
+      clip.poses.forEach((pose, k) => {
+        const seconds = (clip.duration * k) / 19.5;
+        const ours = linearly(clips[i], seconds * world.fps);
+        world.skeleton.joints.forEach((joint, j) => {
+          const p = pose[joint.name];
+          worst = Math.max(worst, Math.hypot(p[0] - ours[j * 3], p[1] - ours[j * 3 + 1], p[2] - ours[j * 3 + 2]));
+        });
       });
     });
-  });
-  expect(worst).toBeLessThan(0.0001);
-});
+    expect(worst).toBeLessThan(0.0001);
+  },
+);
 
 test('what was written reads back the same, travel and loop flag included', async () => {
   const back = await readGlb(await writeGlb(clips));

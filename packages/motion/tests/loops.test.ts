@@ -1,6 +1,20 @@
 import {
-  clipFigures, cutClip, cutMotion, findLoops, forwardKinematics, moveFrames, recipeRunner, repeatLoop, seam, shipClip, stepSchema, tick, worldMotion,
-  type Clip, type LoopCandidate, type Motion,
+  clipFigures,
+  cutClip,
+  cutMotion,
+  findLoops,
+  forwardKinematics,
+  moveFrames,
+  recipeRunner,
+  repeatLoop,
+  seam,
+  shipClip,
+  stepSchema,
+  tick,
+  worldMotion,
+  type Clip,
+  type LoopCandidate,
+  type Motion,
 } from '@lantern/motion';
 import { farthest, gaitOf, suit } from './made';
 
@@ -13,10 +27,15 @@ const figuresOf = (clip: Clip) => {
   if (!figures) throw new Error('no figures');
   return figures;
 };
-const closed = (motion: Motion, { from, to }: Pick<LoopCandidate, 'from' | 'to'>, steps = SHIPPED) => recipeRunner(motion)({ from, to, steps });
+const closed = (motion: Motion, { from, to }: Pick<LoopCandidate, 'from' | 'to'>, steps = SHIPPED) =>
+  recipeRunner(motion)({ from, to, steps });
 
 describe.each([
-  ['walk', 60], ['jog', 60], ['walk', 120], ['jog', 30], ['hush', 100],
+  ['walk', 60],
+  ['jog', 60],
+  ['walk', 120],
+  ['jog', 30],
+  ['hush', 100],
 ] as const)('%s at %d a second with the usual faults', (script, fps) => {
   const { motion, gait, truth } = suit(script, { fps, seed: 5 });
   const { candidates } = findLoops(gait);
@@ -83,7 +102,8 @@ test('a loop that turns keeps its turn when asked, and comes round to itself', (
   // Bend the walk: each frame turned a little more about the hips, whose way is laid out anew.
   const bent = cutMotion(motion, 0, motion.frames - 1);
   const rate = 0.5 / motion.fps;
-  let x = 0, z = 0;
+  let x = 0,
+    z = 0;
   for (let f = 0; f < motion.frames; f++) {
     if (f > 0) {
       const h = rate * (f - 0.5);
@@ -107,7 +127,11 @@ test('a loop that turns keeps its turn when asked, and comes round to itself', (
 
 test('travel that drops nothing leaves every joint where it was in the world', () => {
   const { motion } = suit('rounds');
-  for (const [from, to, steps] of [[300, 420, []], [600, 800, []], [310, 376, [LOOP]]] as const) {
+  for (const [from, to, steps] of [
+    [300, 420, []],
+    [600, 800, []],
+    [310, 376, [LOOP]],
+  ] as const) {
     const before = closed(motion, { from, to }, [...steps]);
     const after = closed(motion, { from, to }, [...steps, TRAVEL]);
     expect(farthest(worldMotion(before), worldMotion(after))).toBeLessThan(0.00001);

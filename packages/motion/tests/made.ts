@@ -41,7 +41,13 @@ export function farthest(a: Motion, b: Motion): number {
 }
 
 /** A point fixed to a joint, in the world. */
-export function pointOn(motion: Motion, globals: ReturnType<typeof forwardKinematics>, name: string, frame: number, local: readonly number[]): number[] {
+export function pointOn(
+  motion: Motion,
+  globals: ReturnType<typeof forwardKinematics>,
+  name: string,
+  frame: number,
+  local: readonly number[],
+): number[] {
   const j = motion.skeleton.joints.findIndex((joint) => joint.name === name);
   const at = frame * globals.joints + j;
   const out = [0, 0, 0];

@@ -1,4 +1,17 @@
-import { cutMotion, describeTake, findBody, findUnits, forwardKinematics, fromHeading, median, readBvh, resample, toMetres, writeBvh, type Motion } from '@lantern/motion';
+import {
+  cutMotion,
+  describeTake,
+  findBody,
+  findUnits,
+  forwardKinematics,
+  fromHeading,
+  median,
+  readBvh,
+  resample,
+  toMetres,
+  writeBvh,
+  type Motion,
+} from '@lantern/motion';
 import { bytesOf, farthest, gaitOf, suit } from './made';
 
 const walk = suit('walk', { faults: 0 });
@@ -33,17 +46,38 @@ test('legs, arms, head and sides are found without any help from names', () => {
 });
 
 test('names that say left and right are believed', () => {
-  const swapped = findBody(renamed(walk.motion, (old) => old.replace(/^(Left|Right)(.*)/, (_, side: string, rest: string) => `${rest}_${side === 'Left' ? 'r' : 'l'}`)));
+  const swapped = findBody(
+    renamed(walk.motion, (old) =>
+      old.replace(/^(Left|Right)(.*)/, (_, side: string, rest: string) => `${rest}_${side === 'Left' ? 'r' : 'l'}`),
+    ),
+  );
   expect(swapped?.legs.left).toEqual(findBody(walk.motion)?.legs.right);
 });
 
 test('a chain without legs is not taken for a person', () => {
-  const joints = ['a', 'b', 'c', 'd'].map((name, j) => ({ name, parent: j - 1, offset: [0, 0.3, 0] as const, restRotation: [0, 0, 0, 1] as const, endSites: [] }));
-  expect(findBody({ skeleton: { joints }, fps: 30, frames: 1, rotations: Float32Array.from({ length: 16 }, (_, i) => (i % 4 === 3 ? 1 : 0)), rootPositions: new Float32Array(3) })).toBeNull();
+  const joints = ['a', 'b', 'c', 'd'].map((name, j) => ({
+    name,
+    parent: j - 1,
+    offset: [0, 0.3, 0] as const,
+    restRotation: [0, 0, 0, 1] as const,
+    endSites: [],
+  }));
+  expect(
+    findBody({
+      skeleton: { joints },
+      fps: 30,
+      frames: 1,
+      rotations: Float32Array.from({ length: 16 }, (_, i) => (i % 4 === 3 ? 1 : 0)),
+      rootPositions: new Float32Array(3),
+    }),
+  ).toBeNull();
 });
 
 test.each([
-  ['cm', 0.01], ['m', 1], ['in', 0.0254], ['in/0.45', 0.0254 / 0.45],
+  ['cm', 0.01],
+  ['m', 1],
+  ['in', 0.0254],
+  ['in/0.45', 0.0254 / 0.45],
 ])('a take in %s is recognised by its stature', (unit, metresPerUnit) => {
   const units = findUnits(toMetres(walk.motion, { metresPerUnit: 1 / metresPerUnit, up: '+y' }));
   expect(units.unit).toBe(unit);

@@ -7,7 +7,13 @@ const PROJECT = {
   fps: 60,
   takes: [{ id: 'walk', file: 'walk.bvh' }],
   clips: [
-    { name: 'stroll', take: 'walk', from: 101, to: 166, steps: [{ kind: 'loop' }, { kind: 'travel', forward: 'root', sideways: 'drop', heading: 'drop', height: 'body' }] },
+    {
+      name: 'stroll',
+      take: 'walk',
+      from: 101,
+      to: 166,
+      steps: [{ kind: 'loop' }, { kind: 'travel', forward: 'root', sideways: 'drop', heading: 'drop', height: 'body' }],
+    },
     { name: 'cut', take: 'walk', from: 10, to: 40 },
   ],
   ship: { glb: 'out/set.glb', fps: 30 },
@@ -47,7 +53,9 @@ test.each<[string, object, RegExp]>([
 });
 
 test('broken JSON is an error on its line, a cut beyond the take names the clip, a missing take its file', async () => {
-  expect(() => parseProject('{\n "oldLantern": 1,\n oops }')).toThrow(expect.objectContaining({ place: expect.objectContaining({ line: 3 }) }));
+  expect(() => parseProject('{\n "oldLantern": 1,\n oops }')).toThrow(
+    expect.objectContaining({ place: expect.objectContaining({ line: 3 }) }),
+  );
   await expect(make(project({ clips: [{ name: 'far', take: 'walk', from: 0, to: 99999 }] }), read)).rejects.toThrow(/"far".*0 to 540/);
   await expect(make(project({ takes: [{ id: 'walk', file: 'gone.bvh' }] }), read)).rejects.toMatchObject({ place: { file: 'gone.bvh' } });
 });

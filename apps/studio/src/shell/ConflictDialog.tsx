@@ -29,11 +29,16 @@ export function ConflictDialog() {
       </DialogContent>
       <DialogActions>
         {mine && (
-          <Button onClick={() => settleConflict(id, 'copy', { ...mine, id: crypto.randomUUID(), name: `${mine.name} (mine)` })}>
+          <Button
+            color="inherit"
+            onClick={() => settleConflict(id, 'copy', { ...mine, id: crypto.randomUUID(), name: `${mine.name} (mine)` })}
+          >
             Keep mine as a copy
           </Button>
         )}
-        <Button onClick={() => settleConflict(id, 'mine')}>Put mine in its place</Button>
+        <Button color="inherit" onClick={() => settleConflict(id, 'mine')}>
+          Put mine in its place
+        </Button>
         <Button variant="contained" onClick={() => settleConflict(id, 'theirs')}>
           Take theirs
         </Button>

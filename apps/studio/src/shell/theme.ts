@@ -97,6 +97,14 @@ export const theme = createTheme({
     MuiButton: { defaultProps: { disableElevation: true, disableRipple: true, size: 'small' } },
     MuiIconButton: { defaultProps: { disableRipple: true, size: 'small' } },
     MuiTextField: { defaultProps: { size: 'small', variant: 'outlined' } },
+    MuiSwitch: {
+      styleOverrides: {
+        switchBase: {
+          '&.Mui-checked': { color: 'var(--mui-palette-chart-ink)' },
+          '&.Mui-checked + .MuiSwitch-track': { backgroundColor: 'var(--mui-palette-chart-ink)', opacity: 0.45 },
+        },
+      },
+    },
     MuiTooltip: { defaultProps: { enterDelay: 500 } },
     MuiTableCell: { styleOverrides: { root: { padding: '5px 10px', borderColor: 'var(--mui-palette-chart-rule)' } } },
   },

@@ -40,7 +40,7 @@ export function Floor({ centre }: { centre: THREE.Vector3 }) {
       const metre = z - REACH + i;
       label.visible = metre % 2 === 0;
       label.position.set(x - 1.5, 0.02, metre);
-      label.scale.set(0.5, 0.25, 1);
+      label.scale.set(0.4, 0.2, 1);
       label.material.map = numberTexture(metre);
       label.material.needsUpdate = true;
     });
@@ -64,9 +64,12 @@ function rulings(): THREE.LineSegments {
   const colours: number[] = [];
   const strong = new THREE.Color(DUSK.line);
   const soft = strong.clone().multiplyScalar(0.62);
+  // In pieces of a metre: long lines that pass the camera are lost by some drawing engines.
   for (let i = -REACH; i <= REACH; i++) {
-    points.push(i, 0, -REACH, i, 0, REACH, -REACH, 0, i, REACH, 0, i);
-    for (let k = 0; k < 4; k++) (i % 5 === 0 ? strong : soft).toArray(colours, colours.length);
+    for (let k = -REACH; k < REACH; k++) {
+      points.push(i, 0, k, i, 0, k + 1, k, 0, i, k + 1, 0, i);
+      for (let v = 0; v < 4; v++) (i % 5 === 0 ? strong : soft).toArray(colours, colours.length);
+    }
   }
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));

@@ -49,10 +49,11 @@ export function findLoops(gait: Gait, options: LoopOptions = {}): LoopSearch {
   const settings = { ...DEFAULTS, ...options };
   const { fps } = gait.motion;
   const step = Math.max(1, Math.round(fps / COARSE));
-  const map = distances(features(gait), step, Math.floor((settings.shortest * fps) / step), Math.ceil((settings.longest * fps) / step));
   const found = new Map<string, LoopCandidate>();
+  const seen = features(gait);
+  const map = distances(seen, step, Math.floor((settings.shortest * fps) / step), Math.ceil((settings.longest * fps) / step));
   const add = (from: number, to: number, startsOn: LoopCandidate['startsOn']) => {
-    const candidate = refine(gait, from, to, step, startsOn, settings);
+    const candidate = refine(gait, seen, from, to, step, startsOn, settings);
     if (candidate) found.set(`${candidate.from}-${candidate.to}`, candidate);
   };
   const falls = (['left', 'right'] as const).flatMap((side) => footfalls(gait.contacts, side).map((frame) => ({ frame, side })));
@@ -86,7 +87,7 @@ function distances({ frames, width, values }: Features, step: number, shortest: 
         const d = values[a + k] - values[b + k];
         sum += d * d;
       }
-      map[i * lags + l] = sum;
+      map[i * lags + l] = sum; // written out here: this is the hot loop, width × pairs
     }
     pairs += Math.max(0, count);
   }
@@ -108,6 +109,12 @@ function distances({ frames, width, values }: Features, step: number, shortest: 
   };
 }
 
+function squaredDistance({ width, values }: Features, a: number, b: number): number {
+  let sum = 0;
+  for (let k = 0; k < width; k++) sum += (values[a * width + k] - values[b * width + k]) ** 2;
+  return sum;
+}
+
 /** Frames, `every` apart, from which nobody takes a step for a second. */
 function standingStarts(gait: Gait, every: number): number[] {
   const { contacts, motion } = gait;
@@ -120,6 +127,7 @@ function standingStarts(gait: Gait, every: number): number[] {
 
 function refine(
   gait: Gait,
+  seen: Features,
   from: number,
   guess: number,
   step: number,
@@ -130,8 +138,13 @@ function refine(
   const cost = (s: Seam) => s.poseCm + 0.1 * s.velocityCmS;
   let to = guess;
   let best: Seam | null = null;
-  for (let f = guess - step - 1; f <= guess + step + 1; f++) {
-    if (f <= from || f >= frames) continue;
+  // Features rank the frames about the guess; the two nearest are measured.
+  const near: { f: number; distance: number }[] = [];
+  for (let f = Math.max(from + 1, guess - step - 1); f <= Math.min(frames - 1, guess + step + 1); f++) {
+    near.push({ f, distance: squaredDistance(seen, from, f) });
+  }
+  near.sort((a, b) => a.distance - b.distance);
+  for (const { f } of near.slice(0, 2)) {
     const s = seam(gait, from, f);
     if (!best || cost(s) < cost(best)) {
       best = s;

@@ -105,6 +105,8 @@ function toMotion(header: BvhHeader, values: Float64Array, width: number, frames
   return result;
 }
 
+const RIGHT = Math.PI / 2;
+
 function fillRotations(
   out: Float32Array,
   joint: number,
@@ -133,7 +135,8 @@ function fillRotations(
     for (let k = 0; k < count; k++) {
       const angle = values[row + columns[k]] * half;
       const s = Math.sin(angle);
-      const c = Math.cos(angle);
+      // One root instead of a second call: within ±180° the half angle's cosine is not negative, and float32 is all that is kept.
+      const c = angle <= RIGHT && angle >= -RIGHT ? Math.sqrt(1 - s * s) : Math.cos(angle);
       const ax = x,
         ay = y,
         az = z,

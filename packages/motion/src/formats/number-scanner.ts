@@ -25,24 +25,27 @@ export function scanNumbers(bytes: Uint8Array, start: number, expected: number):
     const negative = c === 45;
     if (negative || c === 43) c = bytes[++i];
     let mantissa = 0;
-    let digits = 0;
     let scale = 0;
+    const whole = i;
     while (c >= 48 && c <= 57) {
-      if (digits < 17) mantissa = mantissa * 10 + (c - 48);
-      else scale++;
-      digits++;
+      mantissa = mantissa * 10 + (c - 48);
       c = bytes[++i];
     }
+    let digits = i - whole;
     if (c === 46) {
+      const point = i;
       c = bytes[++i];
       while (c >= 48 && c <= 57) {
-        if (digits < 17) {
-          mantissa = mantissa * 10 + (c - 48);
-          scale--;
-        }
-        digits++;
+        mantissa = mantissa * 10 + (c - 48);
         c = bytes[++i];
       }
+      scale = point + 1 - i;
+      digits -= scale;
+    }
+    // Past fifteen digits the product above is no longer exact: such numbers are read by the language's own reader.
+    if (digits > 15) {
+      mantissa = Number(String.fromCharCode(...bytes.subarray(whole, i)));
+      scale = 0;
     }
     if (digits > 0 && (c === 101 || c === 69)) {
       c = bytes[++i];

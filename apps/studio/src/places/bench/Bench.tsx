@@ -129,14 +129,12 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
       () => [
         { id: 'new-clip', label: 'New clip', keys: 'N', run: newClip },
         { id: 'remove-clip', label: 'Remove this clip', run: removeClip },
-        ...candidates
-          .slice(0, 9)
-          .map((c, i) => ({
-            id: `loop-${i}`,
-            label: `Take loop ${i + 1}: ${c.seconds.toFixed(2)} s, ${c.seam.poseCm.toFixed(1)} cm`,
-            keys: String(i + 1),
-            run: () => takeLoop(c),
-          })),
+        ...candidates.slice(0, 9).map((c, i) => ({
+          id: `loop-${i}`,
+          label: `Take loop ${i + 1}: ${c.seconds.toFixed(2)} s, ${c.seam.poseCm.toFixed(1)} cm`,
+          keys: String(i + 1),
+          run: () => takeLoop(c),
+        })),
       ],
       [newClip, removeClip, candidates, takeLoop],
     ),

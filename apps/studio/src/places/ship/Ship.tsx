@@ -271,7 +271,7 @@ function ReadinessTable({
 }
 
 /** A name without what file systems refuse. */
-const fileSafe = (name: string) => name.replace(/[/\\:*?"<>|\u0000-\u001f]/g, '-')
+const fileSafe = (name: string) => name.replace(/[/\\:*?"<>|\u0000-\u001f]/g, '-');
 
 function Empty({ project }: { project: string }) {
   return (

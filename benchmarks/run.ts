@@ -1,0 +1,129 @@
+import { execFileSync } from 'node:child_process';
+import { capture } from '@lantern/capture';
+import { align, findLoops, forwardKinematics, gait, readBvh, seam, writeBvh } from '@lantern/motion';
+import * as THREE from 'three';
+import { BVHLoader } from 'three/addons/loaders/BVHLoader.js';
+
+/** One line of the benchmark: how long ours takes, and beside what. */
+interface Row {
+  readonly name: string;
+  readonly ours: string;
+  readonly beside: string;
+  readonly ratio: number | null;
+  readonly note: string;
+}
+
+/** Median of some runs after one to warm up, milliseconds. */
+function time(run: () => unknown, runs = 7): number {
+  run();
+  const times = Array.from({ length: runs }, () => {
+    const start = performance.now();
+    run();
+    return performance.now() - start;
+  });
+  return times.sort((a, b) => a - b)[runs >> 1];
+}
+
+/** Two ways, run by turns so that whatever else the machine does falls on both; medians, milliseconds. */
+function race(ours: () => unknown, theirs: () => unknown, runs = 9): [number, number] {
+  ours();
+  theirs();
+  const times: [number[], number[]] = [[], []];
+  for (let i = 0; i < runs; i++) {
+    times[0].push(time(ours, 1));
+    times[1].push(time(theirs, 1));
+  }
+  return [times[0].sort((a, b) => a - b)[runs >> 1], times[1].sort((a, b) => a - b)[runs >> 1]];
+}
+
+const ms = (value: number) => `${value.toFixed(value < 10 ? 2 : 0)} ms`;
+
+const minute = capture('walk', { seconds: 60, seed: 5 }).motion;
+const text = writeBvh(capture('walk', { seconds: 75, seed: 5 }).motion, { digits: 5 });
+const bytes = new TextEncoder().encode(text);
+const rows: Row[] = [];
+
+{
+  // Both results are in memory as rotations and positions over time; ours as quaternions, the library's as tracks.
+  const [ours, theirs] = race(
+    () => readBvh(bytes, 'walk'),
+    () => new BVHLoader().parse(text),
+  );
+  rows.push({
+    name: `read BVH, ${(bytes.length / 1e6).toFixed(1)} MB`,
+    ours: ms(ours),
+    beside: `BVHLoader of three ${ms(theirs)}`,
+    ratio: theirs / ours,
+    note: 'result as quaternions',
+  });
+}
+
+{
+  const globals = forwardKinematics(minute);
+  const ours = time(() => forwardKinematics(minute, globals));
+  // The library's way: a hierarchy of objects, its matrices updated frame by frame.
+  const bones = minute.skeleton.joints.map(() => new THREE.Bone());
+  minute.skeleton.joints.forEach((joint, j) => bones[j].position.set(...joint.offset));
+  minute.skeleton.joints.forEach((joint, j) => joint.parent >= 0 && bones[joint.parent].add(bones[j]));
+  const theirs = time(() => {
+    for (let f = 0; f < minute.frames; f++) {
+      bones[0].position.fromArray(minute.rootPositions, f * 3);
+      bones.forEach((bone, j) => bone.quaternion.fromArray(minute.rotations, (f * bones.length + j) * 4));
+      bones[0].updateMatrixWorld(true);
+    }
+  }, 3);
+  rows.push({
+    name: 'forward kinematics, a minute at 60',
+    ours: ms(ours),
+    beside: `object hierarchy of three ${ms(theirs)}`,
+    ratio: theirs / ours,
+    note: `${minute.frames} frames`,
+  });
+}
+
+{
+  const walker = gait(minute);
+  if (!walker) throw new Error('no legs');
+  const { pairs } = findLoops(walker);
+  const ours = time(() => findLoops(walker), 5);
+  // The naive way: the closed-form alignment and the seam of every pair; measured on some, counted for all.
+  const some = 4000;
+  const naive = time(() => {
+    for (let i = 0; i < some; i++) {
+      const a = (i * 7) % (minute.frames - 200);
+      align(walker.globals, a, a + 30 + (i % 150), walker.weighted.joints, walker.weighted.weights, 2);
+    }
+  }, 3);
+  const all = (naive / some) * pairs;
+  rows.push({
+    name: 'loop search, a minute at 60',
+    ours: ms(ours),
+    beside: `every pair aligned ${ms(all)} (from ${some})`,
+    ratio: all / ours,
+    note: `${pairs} pairs`,
+  });
+  let at = 0;
+  const drag = time(() => seam(walker, 600, 660 + (at++ % 40)), 200);
+  rows.push({
+    name: 'seam figures while a post is dragged',
+    ours: ms(drag),
+    beside: 'one frame of the screen 16.7 ms',
+    ratio: 16.7 / drag,
+    note: '',
+  });
+  rows.push({ name: 'contacts, soles and headings, a minute', ours: ms(time(() => gait(minute), 5)), beside: '', ratio: null, note: '' });
+}
+
+{
+  const start = performance.now();
+  execFileSync('node', ['apps/cli/dist/lantern.mjs', '--help'], { stdio: 'ignore' });
+  const took = performance.now() - start;
+  rows.push({ name: 'the command line starts', ours: ms(took), beside: 'a second', ratio: 1000 / took, note: '' });
+}
+
+if (process.argv.includes('--json')) console.log(JSON.stringify({ rows }, null, 1));
+else
+  for (const { name, ours, beside, ratio, note } of rows)
+    console.log(
+      `${name.padEnd(42)} ${ours.padStart(9)}   ${beside ? `${beside}   ` : ''}${ratio ? `× ${ratio.toFixed(1)}` : ''}   ${note}`,
+    );

@@ -1,0 +1,33 @@
+import { mkdir } from 'node:fs/promises';
+import { launch, shows } from '../e2e/browser';
+
+// Takes the pictures of docs/screenshots from the running application with its demo data: npm run screenshots [address]
+const address = process.argv[2] ?? 'http://127.0.0.1:4180';
+const folder = 'docs/screenshots';
+await mkdir(folder, { recursive: true });
+const browser = await launch();
+const page = await browser.newPage();
+const settle = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+await page.goto(`${address}/gullmouth/takes`);
+await page.locator('::-p-text(wick-rounds)').click();
+await shows(page, /frame \d+ of 2431/);
+await page.mouse.click(742, 740);
+await settle(1500);
+await page.screenshot({ path: `${folder}/takes.png` });
+
+await page.goto(`${address}/gullmouth/ship`);
+await shows(page, /stroll-forward[\s\S]*m\/s/);
+await settle(800);
+await page.screenshot({ path: `${folder}/ship.png` });
+
+await page.locator('::-p-text(stroll-forward)').click();
+await shows(page, /best of \d+/);
+await settle(2500);
+await page.mouse.click(470, 650);
+await settle(1500);
+await page.screenshot({ path: `${folder}/bench.png` });
+await page.locator('::-p-text(night chart)').click();
+await settle(600);
+await page.screenshot({ path: `${folder}/bench-night.png` });
+await browser.close();
