@@ -11,6 +11,7 @@ const settle = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 
 await page.goto(`${address}/gullmouth/takes`);
 await page.locator('::-p-text(wick-rounds)').click();
+await page.waitForFunction(() => location.pathname.length > 30);
 await shows(page, /frame \d+ of 2431/);
 await page.mouse.click(742, 740);
 await settle(1500);

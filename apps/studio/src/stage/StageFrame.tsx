@@ -44,13 +44,17 @@ export function StageFrame({
           <Box
             sx={{
               position: 'absolute',
-              bottom: 8,
-              left: 12,
-              right: 12,
+              bottom: 0,
+              left: 0,
+              right: 0,
+              px: 1.5,
+              pt: 3,
+              pb: 1,
               display: 'flex',
               alignItems: 'center',
               gap: 2,
-              textShadow: `0 0 6px ${DUSK.deep}`,
+              // The floor's own numbers fade out under what is said here.
+              background: `linear-gradient(transparent, ${DUSK.deep} 75%)`,
             }}
           >
             <PlayButton />

@@ -32,6 +32,7 @@ import {
   type TakeOverrides,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
+import { stripOf, type Strip } from './strip';
 import { motionFromRows, type WireMotion } from './wire';
 
 /** What the worker needs to know of a take to open it. */
@@ -151,9 +152,11 @@ const api = {
     };
   },
 
-  /** Only the figures of a clip, at the rate it would ship at. */
-  figures(id: string, recipe: ClipRecipe, fps: number): ClipFigures | null {
-    return clipFigures(shipClip(takeOf(id).run(recipe), fps).clip);
+  /** A clip's figures at the rate it would ship at, and its poses at a glance. */
+  figures(id: string, recipe: ClipRecipe, fps: number): { figures: ClipFigures | null; strip: Strip } {
+    const take = takeOf(id);
+    const { clip } = shipClip(take.run(recipe), fps);
+    return { figures: clipFigures(clip), strip: stripOf(clip, take.gait && markersOf(take.gait)) };
   },
 
   /** Makes the files of a shipment from open takes. */

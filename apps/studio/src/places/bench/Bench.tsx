@@ -1,7 +1,7 @@
 'use client';
 import type { LoopCandidate } from '@lantern/motion';
 import { Box, Button, CircularProgress, LinearProgress, Typography } from '@mui/material';
-import { useRouter, useSearchParams } from 'next/navigation';
+import { useParams, useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { defaultSteps, freeName } from '@/data/new-clip';
@@ -24,7 +24,8 @@ const REPEATS = 4;
 const NONE: readonly LoopCandidate[] = [];
 
 /** Bench: cut, loop, travel. */
-export function Bench({ open }: { open: string | null }) {
+export function Bench() {
+  const open = useParams<{ clip?: string[] }>().clip?.[0] ?? null;
   const { data, error, isPending, refetch } = useProjectData();
   const wanted = useSearchParams().get('take');
   if (isPending) return <LinearProgress aria-label="Loading the bench" />;

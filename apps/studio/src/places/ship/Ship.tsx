@@ -26,6 +26,7 @@ import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { Trouble } from '@/places/takes/Takes';
 import { FigureValue } from '@/shell/Figure';
 import { chart } from '@/shell/theme';
+import { PoseStrip } from '@/timeline/PoseStrip';
 import { core } from '@/worker/core';
 import { download } from './download';
 import { ensureOpen, useReadiness, type Readiness } from './use-readiness';
@@ -202,8 +203,8 @@ function ReadinessTable({
               slotProps={{ input: { 'aria-label': 'All clips' } }}
             />
           </TableCell>
-          {['Clip', 'Length', 'Speed', 'Seam', 'Tick', 'Foot slide', 'Sink', 'Drift'].map((label, i) => (
-            <TableCell key={label} align={i === 0 ? 'left' : 'right'}>
+          {['Clip', '', 'Length', 'Speed', 'Seam', 'Tick', 'Foot slide', 'Sink', 'Drift'].map((label, i) => (
+            <TableCell key={label || 'strip'} align={i < 2 ? 'left' : 'right'}>
               {label}
             </TableCell>
           ))}
@@ -212,7 +213,7 @@ function ReadinessTable({
       <TableBody>
         {order.map((i) => {
           const doc = docs[i];
-          const { figures, isPending, error } = readiness[i];
+          const { figures, strip, isPending, error } = readiness[i];
           const cell = (key: Bounded, unit: string, digits: number) => {
             const value = valueOf(readiness[i], key);
             const shown = figures && (figures.loop || key === 'slideCm' || key === 'sinkCm') ? value : null;
@@ -239,6 +240,7 @@ function ReadinessTable({
                   {doc.name}
                 </Typography>
               </TableCell>
+              <TableCell sx={{ py: 0.5 }}>{strip && <PoseStrip strip={strip} />}</TableCell>
               {error ? (
                 <TableCell colSpan={7}>
                   <Typography variant="body2">▲ {error}</Typography>

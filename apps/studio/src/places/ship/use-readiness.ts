@@ -5,9 +5,11 @@ import type { ClipDoc } from '@/data/clips-store';
 import type { TakeInfo } from '@/data/project';
 import { sourceOf } from '@/data/use-open-take';
 import { core } from '@/worker/core';
+import type { Strip } from '@/worker/strip';
 
 export interface Readiness {
   readonly figures: ClipFigures | null;
+  readonly strip: Strip | null;
   readonly isPending: boolean;
   readonly error: string | null;
 }
@@ -32,5 +34,10 @@ export function useReadiness(docs: readonly ClipDoc[], takes: readonly TakeInfo[
       },
     })),
   });
-  return results.map(({ data, isPending, error }) => ({ figures: data ?? null, isPending, error: error?.message ?? null }));
+  return results.map(({ data, isPending, error }) => ({
+    figures: data?.figures ?? null,
+    strip: data?.strip ?? null,
+    isPending,
+    error: error?.message ?? null,
+  }));
 }

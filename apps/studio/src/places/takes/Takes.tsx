@@ -1,7 +1,7 @@
 'use client';
 import { Box, Button, CircularProgress, LinearProgress, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
-import { useRouter } from 'next/navigation';
+import { useParams, useRouter } from 'next/navigation';
 import { useSnackbar } from 'notistack';
 import { useEffect } from 'react';
 import { fetchJson, RequestError } from '@/data/fetch-json';
@@ -16,7 +16,8 @@ import { PassportCard } from './PassportCard';
 import { TakeTable } from './TakeTable';
 
 /** Takes: bring them in, look at them. */
-export function Takes({ open }: { open: string | null }) {
+export function Takes() {
+  const open = useParams<{ take?: string[] }>().take?.[0] ?? null;
   const { data, error, isPending, refetch } = useProjectData();
   const project = useProjectInfo();
   const router = useRouter();

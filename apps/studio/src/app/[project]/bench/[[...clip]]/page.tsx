@@ -1,5 +1,4 @@
-import { Bench } from '@/places/bench/Bench';
-
-export default async function BenchPage({ params }: { params: Promise<{ clip?: string[] }> }) {
-  return <Bench open={(await params).clip?.[0] ?? null} />;
+/** What is open is in the address; the place around reads it from there. */
+export default function BenchPage() {
+  return null;
 }

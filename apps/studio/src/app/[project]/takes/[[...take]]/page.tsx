@@ -1,5 +1,4 @@
-import { Takes } from '@/places/takes/Takes';
-
-export default async function TakesPage({ params }: { params: Promise<{ take?: string[] }> }) {
-  return <Takes open={(await params).take?.[0] ?? null} />;
+/** What is open is in the address; the place around reads it from there. */
+export default function TakesPage() {
+  return null;
 }

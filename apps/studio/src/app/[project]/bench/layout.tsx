@@ -1,0 +1,6 @@
+import { Bench } from '@/places/bench/Bench';
+
+/** The place stands here and not in the page, so that it stays as it is while what is open changes. */
+export default function BenchLayout() {
+  return <Bench />;
+}
