@@ -1,7 +1,9 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { unzipSync } from 'fflate';
 import type { Browser, Page } from 'puppeteer-core';
 import { click, launch, openPage, retype, shows } from './browser';
-import { startApplication, type Running } from './server';
+import { startApplication, temporaryFolder, type Running } from './server';
 
 let application: Running;
 let browser: Browser;
@@ -87,6 +89,69 @@ test('a shared link lands on its take; a gone one says so', async () => {
   await shows(page, 'This take is not in the project any more');
   await page.goto(`${application.url}/gullmouth/bench/00000000-0000-4000-8000-000000000000`);
   await shows(page, 'This clip is not in the project any more');
+  await page.close();
+});
+
+test('a recipe is changed by its cards, seen on the stage, shipped one file each, and a removed clip comes back by undo', async () => {
+  const { page, errors } = await openPage(browser);
+  const downloads = temporaryFolder();
+  await (await page.createCDPSession()).send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  await openClip(page, 'stroll-forward');
+  await shows(page, 'travelling × 4');
+  // Forward dropped: the figures say how fast the feet go under someone who stays where he is.
+  await page.locator('section[aria-label="Travel step"] [role="combobox"]').click();
+  await page.locator('::-p-aria([role="option"][name="dropped"])').click();
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('[data-figures="finished"] > div')].some((row) => /^speed1\.2\d m\/s$/.test(row.textContent ?? '')),
+  );
+  await click(page, 'button', 'in place');
+  await click(page, 'button', 'as captured');
+  await shows(page, /frame \d+ of 2431/);
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+
+  await click(page, 'button', 'new');
+  await page.waitForFunction(() => /wick-rounds-01/.test(document.querySelector('header')?.textContent ?? ''));
+  await click(page, 'button', 'remove');
+  await shows(page, 'No clip is open');
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+  await page.waitForSelector('[aria-label="Clip wick-rounds-01"]');
+  await shows(page, 'all saved');
+
+  await page.goto(`${application.url}/gullmouth/ship`);
+  await shows(page, /wick-rounds-01[\s\S]*m\/s/);
+  await page.locator('input[value="each"]').click();
+  await page.locator('input[aria-label="Ship wick-rounds-01"]').click();
+  await page.locator('::-p-text(Ship 3 clips)').click();
+  await shows(page, /gullmouth-wick\.zip, [\d.]+ MB, is in your downloads/);
+  const file = join(downloads, 'gullmouth-wick.zip');
+  for (let i = 0; i < 50 && !existsSync(file); i++) await new Promise((resolve) => setTimeout(resolve, 100));
+  const files = unzipSync(new Uint8Array(readFileSync(file)));
+  expect(Object.keys(files)).toContain('stroll-forward.glb');
+  expect(Object.keys(files)).not.toContain('wick-rounds-01.glb');
+  const report = JSON.parse(new TextDecoder().decode(files['report.json']));
+  expect(report.clips.find((clip: { name: string }) => clip.name === 'stroll-forward')).toMatchObject({
+    loop: true,
+    seam: { driftCm: expect.closeTo(0, 3) },
+  });
+  expect(errors).toEqual([]);
+  await page.close();
+});
+
+test('a take without clips is removed, and brought back', async () => {
+  const { page, errors } = await openPage(browser);
+  await page.goto(`${application.url}/gullmouth/takes`);
+  await page.locator('::-p-text(wick-waiting)').click();
+  await page.waitForFunction(() => document.querySelector('section[aria-label="Passport"] h2')?.textContent === 'wick-waiting');
+  await click(page, 'button', 'remove');
+  await shows(page, '“wick-waiting” is removed.');
+  await page.waitForFunction(() => !document.querySelector('table')?.innerText.includes('wick-waiting'));
+  await click(page, 'button', 'bring it back');
+  await page.waitForFunction(() => document.querySelector('table')?.innerText.includes('wick-waiting'));
+  expect(errors).toEqual([]);
   await page.close();
 });
 

@@ -1,3 +1,4 @@
+import { solveLinear } from '@lantern/motion';
 import { quintic } from './quintic';
 
 /** Position, velocity, acceleration. */
@@ -35,12 +36,12 @@ export function minimumJerk(a: State, knots: readonly Knot[], b: State, duration
   const base = jumps(zero);
   // The jumps are linear in the unknowns: their columns are found by trying each.
   const columns = zero.map((_, k) => jumps(zero.map((_, i) => (i === k ? 1 : 0))).map((value, row) => value - base[row]));
-  const solved = states(
-    solve(
-      columns,
-      base.map((value) => -value),
-    ),
+  const rows = zero.map((_, row) => columns.map((column) => column[row]));
+  const unknowns = solveLinear(
+    rows,
+    base.map((value) => -value),
   );
+  const solved = states(unknowns);
   const pieces = solved.slice(1).map((state, i) => quintic(solved[i], state, times[i + 1] - times[i]));
   return (t) => {
     let i = 0;
@@ -58,26 +59,4 @@ function jerkAndSnap(a: State, b: State, T: number): [[number, number], [number,
     [6 * c3, 24 * c4],
     [6 * c3 + 24 * c4 * T + 60 * c5 * T * T, 24 * c4 + 120 * c5 * T],
   ];
-}
-
-/** Gaussian elimination with row exchange; `columns[k][row]`. */
-function solve(columns: readonly (readonly number[])[], right: readonly number[]): number[] {
-  const n = right.length;
-  const rows = right.map((value, r) => [...columns.map((column) => column[r]), value]);
-  for (let i = 0; i < n; i++) {
-    let pivot = i;
-    for (let r = i + 1; r < n; r++) if (Math.abs(rows[r][i]) > Math.abs(rows[pivot][i])) pivot = r;
-    [rows[i], rows[pivot]] = [rows[pivot], rows[i]];
-    for (let r = i + 1; r < n; r++) {
-      const factor = rows[r][i] / rows[i][i];
-      for (let c = i; c <= n; c++) rows[r][c] -= factor * rows[i][c];
-    }
-  }
-  const x = new Array<number>(n).fill(0);
-  for (let i = n - 1; i >= 0; i--) {
-    let sum = rows[i][n];
-    for (let c = i + 1; c < n; c++) sum -= rows[i][c] * x[c];
-    x[i] = sum / rows[i][i];
-  }
-  return x;
 }

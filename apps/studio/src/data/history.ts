@@ -1,14 +1,14 @@
+import { stepSchema } from '@lantern/motion';
 import { z } from 'zod';
 import type { ClipRow } from '@/server/clips';
-import { docOf, useClips, type ClipDoc, type SavedClip } from './clips-store';
+import { docOf, useClips, type SavedClip } from './clips-store';
 
 /** Undo survives a reload, and so does what a crash kept from being saved: both lie in the browser's storage. */
 const MOST_STATES = 60;
 
 const keyOf = (project: string) => `old-lantern.history.${project}`;
 
-const step = z.looseObject({ kind: z.enum(['loop', 'travel']) });
-const doc = z.object({ id: z.string(), take: z.string(), name: z.string(), from: z.number(), to: z.number(), steps: z.array(step) });
+const doc = z.object({ id: z.string(), take: z.string(), name: z.string(), from: z.number(), to: z.number(), steps: z.array(stepSchema) });
 const state = z.object({ docs: z.array(doc) });
 const kept = z.object({
   docs: z.array(doc),
@@ -29,18 +29,12 @@ export function openProject(project: string, rows: readonly ClipRow[]): void {
   );
 }
 
-interface Memory {
-  readonly docs: ClipDoc[];
-  readonly revisions: Record<string, number>;
-  readonly past: { docs: ClipDoc[] }[];
-  readonly future: { docs: ClipDoc[] }[];
-}
+type Memory = z.infer<typeof kept>;
 
 function readMemory(project: string): Memory | null {
   try {
     const parsed = kept.safeParse(JSON.parse(localStorage.getItem(keyOf(project)) ?? 'null'));
-    // The steps were checked by kind only; the server checks the rest before anything is stored.
-    return parsed.success ? (parsed.data as unknown as Memory) : null;
+    return parsed.success ? parsed.data : null;
   } catch {
     return null;
   }

@@ -26,7 +26,7 @@ export async function respond(request: Request, run: () => Promise<Response>): P
       const [issue] = error.issues;
       return problem(400, { code: 'request', message: `${issue.path.join('.') || 'The request'}: ${issue.message}` });
     }
-    log.error({ error }, 'request failed');
+    log.error({ err: error }, 'request failed');
     return problem(500, { code: 'ours', message: 'Something went wrong on our side; nothing was changed.' });
   }
 }

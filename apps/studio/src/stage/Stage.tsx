@@ -43,7 +43,8 @@ export function Stage(props: StageProps) {
 }
 
 function Scene({ motion, mesh, markers, floor, heading, view, showsPrints }: StageProps) {
-  const figure = useMemo(() => figureMesh(motion, mesh, markers), [motion.skeleton, mesh, markers]); // eslint-disable-line react-hooks/exhaustive-deps
+  const { skeleton } = motion;
+  const figure = useMemo(() => figureMesh(skeleton, mesh, markers), [skeleton, mesh, markers]);
   useEffect(() => () => figure.dispose(), [figure]);
   const centre = useMemo(() => new THREE.Vector3(), []);
   const lamp = useRef<THREE.SpotLight>(null);

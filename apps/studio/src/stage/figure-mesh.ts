@@ -1,4 +1,4 @@
-import { slerp, type BodyMesh } from '@lantern/motion';
+import { slerp, type BodyMesh, type Skeleton } from '@lantern/motion';
 import * as THREE from 'three';
 import type { Markers } from '@/worker/core.worker';
 import type { WireMotion } from '@/worker/wire';
@@ -17,9 +17,9 @@ export interface FigureMesh {
 }
 
 /** Left limbs are tinted port and carry balls, right ones starboard with diamonds: told apart by shape and colour. */
-export function figureMesh(motion: WireMotion, mesh: BodyMesh, markers: Markers | null): FigureMesh {
-  const bones = motion.skeleton.joints.map(() => new THREE.Bone());
-  motion.skeleton.joints.forEach((joint, j) => {
+export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | null): FigureMesh {
+  const bones = rest.joints.map(() => new THREE.Bone());
+  rest.joints.forEach((joint, j) => {
     bones[j].position.fromArray([...joint.offset]);
     bones[j].quaternion.fromArray([...joint.restRotation]);
     if (joint.parent >= 0) bones[joint.parent].add(bones[j]);

@@ -43,6 +43,8 @@ export function Scrubber({ take }: { take: OpenTake }) {
           aria-valuemin={0}
           aria-valuemax={frames - 1}
           aria-valuenow={0}
+          // A pointer scrubs without taking the focus, and its ring, from what had it.
+          onMouseDown={(event) => event.preventDefault()}
           onPointerDown={(event) => {
             event.currentTarget.setPointerCapture(event.pointerId);
             seek(event);

@@ -1,14 +1,7 @@
 import { createMotion, type Motion, type Skeleton } from '@lantern/motion';
 
-/** A motion as it goes between threads: plain data and typed arrays. */
-export interface WireMotion {
-  readonly skeleton: Skeleton;
-  readonly fps: number;
-  readonly frames: number;
-  readonly rotations: Float32Array;
-  readonly rootPositions: Float32Array;
-  readonly translations?: ReadonlyMap<number, Float32Array>;
-}
+/** A motion as it goes between threads: it is plain data and typed arrays, and goes as it is. */
+export type WireMotion = Motion;
 
 /**
  * A take's motion, in file units, from the rows that the server sends: root place, rotations, then the places of the joints that

@@ -2,7 +2,7 @@
 import type { LoopCandidate } from '@lantern/motion';
 import { Box, Button, CircularProgress, LinearProgress, Typography } from '@mui/material';
 import { useParams, useRouter, useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { defaultSteps, freeName } from '@/data/new-clip';
 import { usePlayer } from '@/data/player';
@@ -268,11 +268,15 @@ function useLoadPlayer(
   preview: Preview,
 ): void {
   const load = usePlayer((state) => state.load);
-  const isClip = clip !== null;
+  // Where the take is taken up is asked for only when what is played changes, not whenever the cut does.
+  const start = useRef<number | undefined>(undefined);
+  useEffect(() => {
+    start.current = preview === 'take' ? undefined : cut?.from;
+  }, [preview, cut]);
   useEffect(() => {
     if (clip) load(clip.frames, clip.fps);
-    else if (take) load(take.frames, take.fps, preview === 'take' ? undefined : cut?.from);
-  }, [isClip, clip, take, load]); // eslint-disable-line react-hooks/exhaustive-deps
+    else if (take) load(take.frames, take.fps, start.current);
+  }, [clip, take, load]);
 }
 
 function Nothing({ isGone, takes, project }: { isGone: boolean; takes: number; project: string }) {

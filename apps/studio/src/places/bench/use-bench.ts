@@ -31,15 +31,17 @@ export function useSeam(take: TakeInfo | null, isOpen: boolean, cut: Cut | null)
   const [seam, setSeam] = useState<Seam | null>(null);
   const newest = useRef(0);
   const id = take?.id;
+  const from = cut?.from;
+  const to = cut?.to;
   useEffect(() => {
-    if (!id || !isOpen || !cut) return setSeam(null);
+    if (!id || !isOpen || from === undefined || to === undefined) return setSeam(null);
     const mine = ++newest.current;
     void core()
-      .seam(id, cut.from, cut.to)
+      .seam(id, from, to)
       .then((found) => {
         if (mine === newest.current) setSeam(found);
       });
-  }, [id, isOpen, cut?.from, cut?.to]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [id, isOpen, from, to]);
   return seam;
 }
 

@@ -1,0 +1,197 @@
+'use client';
+import type { Seam } from '@lantern/motion';
+import { useMemo } from 'react';
+import type { ClipDoc } from '@/data/clips-store';
+import { numeral } from '@/shell/Figure';
+import { chart } from '@/shell/theme';
+import { rulerTicks, tracePath } from '@/timeline/paths';
+import { SideMark } from '@/timeline/Ribbon';
+import type { OpenTake } from '@/worker/core.worker';
+import { GUTTER, RULER } from './deck-layout';
+import type { DeckWindow } from './deck-window';
+import type { Cut } from './use-bench';
+
+export function Labels({
+  take,
+  ribbonY,
+  traceY,
+  traceHeight,
+  height,
+}: {
+  take: OpenTake;
+  ribbonY: number;
+  traceY: number;
+  traceHeight: number;
+  height: number;
+}) {
+  const words: [string, number][] = [
+    ['frames', 17],
+    ['loops', RULER + 26],
+    ['speed', traceY + traceHeight * 0.5],
+    ['m/s', traceY + traceHeight * 0.5 + 13],
+    ['hips', traceY + traceHeight * 1.5],
+    ['cm', traceY + traceHeight * 1.5 + 13],
+    ['clips', height - 11],
+  ];
+  return (
+    <g fontSize={12.5} fill={chart('faint')} pointerEvents="none">
+      {words.map(([word, y]) => (
+        <text key={word} x={14} y={y}>
+          {word}
+        </text>
+      ))}
+      {take.contacts && (
+        <>
+          <SideMark side="left" x={14} y={ribbonY + 9} />
+          <SideMark side="right" x={14} y={ribbonY + 32} />
+        </>
+      )}
+    </g>
+  );
+}
+
+export function Ruler({ window, span, x }: { window: DeckWindow; span: number; x: (frame: number) => number }) {
+  const { step, minor, first } = rulerTicks(window.from, window.to, span, 64);
+  const ticks: number[] = [];
+  for (let frame = first - step; frame <= window.to; frame += minor) if (frame >= window.from) ticks.push(Math.round(frame));
+  return (
+    <g fontSize={12} fill={chart('faint')} pointerEvents="none">
+      {ticks.map((frame) => {
+        const isMajor = frame % step === 0;
+        return (
+          <g key={frame}>
+            <line x1={x(frame)} x2={x(frame)} y1={isMajor ? 8 : 18} y2={RULER} stroke={chart('faint')} opacity={isMajor ? 1 : 0.5} />
+            {isMajor && (
+              <text x={x(frame) + 4} y={16}>
+                {frame}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      <line x1={0} x2={GUTTER + span} y1={RULER} y2={RULER} stroke={chart('rule')} />
+    </g>
+  );
+}
+
+/** A trace with its range said at the right; `least` is the smallest range that fills the height. */
+export function Trace({
+  values,
+  window,
+  span,
+  x,
+  y,
+  height,
+  least,
+  words,
+}: {
+  values: Float32Array;
+  window: DeckWindow;
+  span: number;
+  x: (frame: number) => number;
+  y: number;
+  height: number;
+  least: number;
+  words: (value: number) => string;
+}) {
+  const { path, low, high } = useMemo(() => {
+    let low = Infinity;
+    let high = -Infinity;
+    for (let f = Math.max(0, Math.floor(window.from)); f <= Math.min(values.length - 1, window.to); f++) {
+      low = Math.min(low, values[f]);
+      high = Math.max(high, values[f]);
+    }
+    const range = Math.max(high - low, least);
+    const bottom = (low + high - range) / 2;
+    return {
+      low,
+      high,
+      path: tracePath(values, window.from, window.to, span, x, (v) => y + height - 8 - ((v - bottom) / range) * (height - 18)),
+    };
+  }, [values, window, span, x, y, height, least]);
+  return (
+    <g pointerEvents="none">
+      <line x1={GUTTER} x2={GUTTER + span} y1={y + height} y2={y + height} stroke={chart('rule')} />
+      <path d={path} fill="none" stroke={chart('ink')} strokeWidth={1.4} strokeLinejoin="round" />
+      <g fontSize={11.5} fill={chart('faint')} textAnchor="end" stroke={chart('paper')} strokeWidth={3} paintOrder="stroke">
+        <text x={GUTTER + span - 3} y={y + 12}>
+          {words(high)}
+        </text>
+        <text x={GUTTER + span - 3} y={y + height - 3}>
+          {words(low)}
+        </text>
+      </g>
+    </g>
+  );
+}
+
+/** What the cut would be as a loop, said beside it while it is made. */
+export function SeamTag({ cut, seam, fps, x, y }: { cut: Cut; seam: Seam | null; fps: number; x: (frame: number) => number; y: number }) {
+  const text = `${((cut.to - cut.from) / fps).toFixed(2)} s${seam ? ` · ${seam.poseCm.toFixed(1)} cm · ${numeral(seam.velocityCmS, 0)} cm/s` : ''}`;
+  return (
+    <text
+      x={(x(cut.from) + x(cut.to)) / 2}
+      y={y + 9}
+      textAnchor="middle"
+      fontSize={13}
+      fontWeight={700}
+      fill={chart('ink')}
+      pointerEvents="none"
+      data-seam-tag
+      stroke={chart('paper')}
+      strokeWidth={3.5}
+      paintOrder="stroke"
+    >
+      {text}
+    </text>
+  );
+}
+
+export function ClipStrip({
+  clips,
+  open,
+  x,
+  y,
+  height,
+  onOpen,
+}: {
+  clips: readonly ClipDoc[];
+  open: string | null;
+  x: (frame: number) => number;
+  y: number;
+  height: number;
+  onOpen: (id: string) => void;
+}) {
+  return (
+    <g>
+      {clips.map(({ id, name, from, to }) => {
+        const width = Math.max(8, x(to) - x(from));
+        return (
+          <g
+            key={id}
+            role="button"
+            tabIndex={0}
+            aria-label={`Clip ${name}`}
+            aria-pressed={id === open}
+            style={{ cursor: 'pointer' }}
+            onClick={() => onOpen(id)}
+            onKeyDown={(event) => event.key === 'Enter' && onOpen(id)}
+          >
+            <rect x={x(from)} y={y} width={width} height={height} rx={2} fill={chart(id === open ? 'lamp' : 'rule')} />
+            {width > 40 && (
+              <text
+                x={x(from) + 6}
+                y={y + height - 5.5}
+                fontSize={12.5}
+                fontWeight={id === open ? 700 : 400}
+                fill={id === open ? '#1F2A2E' : chart('ink')}
+              >
+                {name.slice(0, Math.floor(width / 7))}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+}

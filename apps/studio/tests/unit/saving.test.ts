@@ -1,0 +1,145 @@
+import { stepSchema } from '@lantern/motion';
+import { settleConflict, startAutosave } from '@/data/autosave';
+import { dirtyClips, useClips, type ClipDoc } from '@/data/clips-store';
+import { keepHistory, openProject } from '@/data/history';
+import { defaultSteps, freeName } from '@/data/new-clip';
+
+const doc = (change: Partial<ClipDoc> = {}): ClipDoc => ({
+  id: 'a',
+  take: 't',
+  name: 'stroll',
+  from: 10,
+  to: 75,
+  steps: [stepSchema.parse({ kind: 'loop' })],
+  ...change,
+});
+const row = (d: ClipDoc, revision: number) => ({ ...d, project: 'p', steps: [...d.steps], revision, updated: new Date(0) });
+
+/** A server in little: clips with revisions, and the requests that it was sent. */
+function server() {
+  const clips = new Map<string, { doc: ClipDoc; revision: number }>();
+  const requests: string[] = [];
+  let isDown = false;
+  globalThis.fetch = (async (url: string, init: RequestInit) => {
+    const id = url.replace(/^.*clips\//, '').replace(/\?.*$/, '');
+    requests.push(`${init.method} ${id}`);
+    if (isDown) throw new TypeError('no connection');
+    const held = clips.get(id);
+    const sent = init.body ? (JSON.parse(String(init.body)) as ClipDoc & { revision: number }) : null;
+    const started = sent ? sent.revision : Number(/revision=(\d+)/.exec(url)?.[1]);
+    if ((held?.revision ?? 0) !== started)
+      return Response.json({ code: 'revision', message: 'later', clip: held ? row(held.doc, held.revision) : null }, { status: 409 });
+    const next = { doc: sent ?? doc({ id }), revision: started + 1 };
+    if (sent) clips.set(id, next);
+    else clips.delete(id);
+    return Response.json(row(next.doc, next.revision));
+  }) as typeof fetch;
+  return { clips, requests, down: (value: boolean) => (isDown = value) };
+}
+
+const storage = new Map<string, string>();
+Object.assign(globalThis, {
+  localStorage: { getItem: (key: string) => storage.get(key) ?? null, setItem: (key: string, value: string) => storage.set(key, value) },
+});
+const wait = (ms: number) => jest.advanceTimersByTimeAsync(ms);
+
+let ends: (() => void)[] = [];
+beforeEach(() => {
+  jest.useFakeTimers();
+  storage.clear();
+});
+afterEach(() => {
+  ends.forEach((end) => end());
+  ends = [];
+  jest.useRealTimers();
+});
+const open = (rows: ReturnType<typeof row>[]) => {
+  openProject('p', rows);
+  ends.push(startAutosave(), keepHistory('p'));
+};
+
+test('what is changed is saved once, a moment after the last change', async () => {
+  const { clips, requests } = server();
+  open([]);
+  const { put } = useClips.getState();
+  put(doc());
+  put(doc({ to: 76 }));
+  put(doc({ to: 77 }));
+  expect(useClips.getState().state).toBe('unsaved');
+  await wait(1000);
+  expect(requests).toEqual(['PUT a']);
+  expect(clips.get('a')?.doc.to).toBe(77);
+  expect(useClips.getState().state).toBe('saved');
+});
+
+test('without a connection it says so, keeps trying, and loses nothing', async () => {
+  const { clips, down } = server();
+  open([]);
+  down(true);
+  useClips.getState().put(doc());
+  await wait(1000);
+  expect(useClips.getState().state).toBe('offline');
+  down(false);
+  await wait(5000);
+  expect(useClips.getState().state).toBe('saved');
+  expect(clips.get('a')?.doc.name).toBe('stroll');
+});
+
+test('a save after somebody else’s becomes a conflict; each of the three ways out ends it and saves', async () => {
+  for (const choice of ['theirs', 'mine', 'copy'] as const) {
+    storage.clear();
+    const { clips } = server();
+    clips.set('a', { doc: doc(), revision: 1 });
+    open([row(doc(), 1)]);
+    clips.set('a', { doc: doc({ name: 'theirs' }), revision: 2 });
+    useClips.getState().put(doc({ name: 'mine' }));
+    await wait(1000);
+    expect(useClips.getState().conflicts.a.doc?.name).toBe('theirs');
+    expect(clips.get('a')?.doc.name).toBe('theirs');
+    settleConflict('a', choice, doc({ id: 'b', name: 'mine too' }));
+    await wait(1000);
+    expect(useClips.getState().conflicts).toEqual({});
+    expect(clips.get('a')?.doc.name).toBe(choice === 'mine' ? 'mine' : 'theirs');
+    expect(clips.get('b')?.doc.name).toBe(choice === 'copy' ? 'mine too' : undefined);
+    expect(dirtyClips(useClips.getState())).toEqual([]);
+    ends.forEach((end) => end());
+    ends = [];
+  }
+});
+
+test('undo takes a removal back, on the server too, and survives a reload', async () => {
+  const { clips } = server();
+  clips.set('a', { doc: doc(), revision: 1 });
+  open([row(doc(), 1)]);
+  useClips.getState().put(doc({ name: 'renamed' }));
+  await wait(1000);
+  expect(clips.get('a')).toMatchObject({ revision: 2, doc: { name: 'renamed' } });
+  // A reload: the store begins anew from what the server has and the browser kept.
+  const kept = clips.get('a');
+  openProject('p', kept ? [row(kept.doc, kept.revision)] : []);
+  expect(useClips.temporal.getState().pastStates.length).toBeGreaterThan(0);
+  useClips.temporal.getState().undo();
+  await wait(1000);
+  expect(clips.get('a')).toMatchObject({ revision: 3, doc: { name: 'stroll' } });
+});
+
+test('history from before somebody else’s save is not put over it', () => {
+  server();
+  open([row(doc(), 1)]);
+  useClips.getState().put(doc({ name: 'mine' }));
+  openProject('p', [row(doc({ name: 'theirs' }), 5)]);
+  expect(useClips.getState().docs[0].name).toBe('theirs');
+  expect(useClips.temporal.getState().pastStates).toEqual([]);
+});
+
+test('broken storage costs nothing but the history', () => {
+  storage.set('old-lantern.history.p', '{ not json');
+  openProject('p', [row(doc(), 1)]);
+  expect(useClips.getState().docs).toHaveLength(1);
+});
+
+test('new clips have the next free name and the recipe of a shipped loop', () => {
+  expect(freeName('stroll', [doc({ name: 'stroll-01' }), doc({ name: 'Stroll-02' })])).toBe('stroll-03');
+  expect(freeName('stroll-07', [])).toBe('stroll-01');
+  expect(defaultSteps().map((step) => step.kind)).toEqual(['loop', 'travel']);
+});

@@ -1,0 +1,69 @@
+import { InputError } from '@lantern/motion';
+import { z } from 'zod';
+import { BOUNDS, isOut } from '@/data/bounds';
+import { readBody, respond } from '@/server/respond';
+import { rulerTicks, tracePath } from '@/timeline/paths';
+
+const post = (headers: Record<string, string>, body?: BodyInit) =>
+  new Request('http://lantern.test/api', { method: 'POST', headers: { host: 'lantern.test', ...headers }, body });
+
+test('changes are taken from the application itself and from nowhere else', async () => {
+  const run = async () => Response.json({});
+  expect((await respond(post({ origin: 'http://lantern.test' }), run)).status).toBe(200);
+  expect((await respond(post({ 'sec-fetch-site': 'same-origin' }), run)).status).toBe(200);
+  const foreign: Record<string, string>[] = [{ origin: 'http://other.test' }, { origin: 'null' }, { 'sec-fetch-site': 'cross-site' }, {}];
+  for (const headers of foreign) expect((await respond(post(headers), run)).status).toBe(403);
+});
+
+test('an input error is a 422 with its sentence and line, a wrong request a 400, our own fault a 500 that tells nothing', async () => {
+  const failing = async (error: unknown) => {
+    const response = await respond(new Request('http://lantern.test/'), () => Promise.reject(error));
+    return [response.status, await response.json()];
+  };
+  expect(await failing(new InputError('bvh-row', 'The last row is short.', { line: 7 }))).toEqual([
+    422,
+    { code: 'bvh-row', message: 'The last row is short.', line: 7 },
+  ]);
+  expect((await failing(z.object({ a: z.number() }).safeParse({}).error))[0]).toBe(400);
+  expect(await failing(new Error('password is hunter2'))).toEqual([500, { code: 'ours', message: expect.not.stringContaining('hunter2') }]);
+});
+
+test('a body is read up to its limit and refused beyond', async () => {
+  expect(await readBody(post({}, 'hello'), 5)).toEqual(new TextEncoder().encode('hello'));
+  await expect(readBody(post({}, 'hello!'), 5)).rejects.toThrow(/larger/);
+});
+
+test('a trace of many frames keeps every spike', () => {
+  const values = new Float32Array(100_000);
+  values[54_321] = 9;
+  const path = tracePath(
+    values,
+    0,
+    99_999,
+    500,
+    (f) => f / 200,
+    (v) => v,
+  );
+  expect(path).toMatch(/ 9\.0/);
+  expect(path.split('L').length).toBeLessThan(1100);
+});
+
+test('a ruler has round steps with room for its words', () => {
+  for (const [from, to, width] of [
+    [0, 100, 800],
+    [120, 4000, 600],
+    [5, 17, 900],
+  ]) {
+    const { step, first } = rulerTicks(from, to, width, 64);
+    expect((step / (to - from)) * width).toBeGreaterThanOrEqual(Math.min(64, width / (to - from)));
+    expect(String(step)).toMatch(/^[125]0*$/);
+    expect(first % step).toBe(0);
+  }
+});
+
+test('bounds say on both sides of nothing when a figure is out', () => {
+  expect(isOut('tick', 1.2)).toBe(false);
+  expect(isOut('tick', 1.21)).toBe(true);
+  expect(isOut('headingDeg', -2.5)).toBe(true);
+  for (const { todo } of Object.values(BOUNDS)) expect(todo).toMatch(/\.$/);
+});

@@ -1,0 +1,164 @@
+import {
+  angleBetween,
+  exp,
+  fromAxisAngle,
+  fromBasis,
+  log,
+  lowPass,
+  makeContinuous,
+  movingAverage,
+  multiply,
+  multiplyInverse,
+  quantile,
+  rotate,
+  slerp,
+  solveLinear,
+  unwrap,
+  wrapAngle,
+  type Vec3,
+} from '@lantern/motion';
+import fc from 'fast-check';
+import { scanNumbers } from '../src/formats/number-scanner';
+import { bytesOf } from './made';
+
+const part = fc.double({ min: -1, max: 1, noNaN: true });
+const vector = fc.tuple(part, part, part).filter((v) => Math.hypot(...v) > 0.01);
+const rotation = fc.tuple(vector, fc.double({ min: -6, max: 6, noNaN: true })).map(([axis, angle]) => fromAxisAngle(axis, angle));
+const product = (a: readonly number[], b: readonly number[]) => {
+  const out = [0, 0, 0, 1];
+  multiply(out, 0, a, 0, b, 0);
+  return out;
+};
+const turned = (q: readonly number[], v: readonly number[]) => {
+  const out = [0, 0, 0];
+  rotate(out, 0, q, 0, v, 0);
+  return out;
+};
+const near = (a: readonly number[], b: readonly number[]) => a.forEach((value, k) => expect(value).toBeCloseTo(b[k], 9));
+
+test('a product of rotations turns as the one after the other, and its inverse takes it back', () => {
+  fc.assert(
+    fc.property(rotation, rotation, vector, (a, b, v) => {
+      near(turned(product(a, b), v), turned(a, turned(b, v)));
+      const back = [0, 0, 0, 1];
+      multiplyInverse(back, 0, a, 0, product(a, b), 0);
+      expect(angleBetween(back, 0, b, 0)).toBeLessThan(1e-7);
+      expect(Math.hypot(...turned(a, v))).toBeCloseTo(Math.hypot(...v), 9);
+    }),
+  );
+});
+
+test('a rotation vector and its rotation are each other’s inverse', () => {
+  fc.assert(
+    fc.property(vector, (v) => {
+      const q = [0, 0, 0, 1];
+      const w = [0, 0, 0];
+      exp(q, 0, v, 0);
+      log(w, 0, q, 0);
+      near(w, v);
+    }),
+  );
+});
+
+test('slerp goes at constant speed by the shortest way, whatever the signs', () => {
+  fc.assert(
+    fc.property(rotation, rotation, fc.double({ min: 0, max: 1, noNaN: true }), (a, b, t) => {
+      const q = [0, 0, 0, 1];
+      slerp(
+        q,
+        0,
+        a,
+        0,
+        b.map((v) => -v),
+        0,
+        t,
+      );
+      const whole = angleBetween(a, 0, b, 0);
+      expect(whole).toBeLessThanOrEqual(Math.PI + 1e-9);
+      expect(angleBetween(a, 0, q, 0)).toBeCloseTo(t * whole, 6);
+    }),
+  );
+});
+
+test('the rotation of a basis turns the axes into it', () => {
+  fc.assert(
+    fc.property(rotation, (q) => {
+      const axes = (
+        [
+          [1, 0, 0],
+          [0, 1, 0],
+          [0, 0, 1],
+        ] as const
+      ).map((axis) => turned(q, axis) as unknown as Vec3);
+      expect(angleBetween(fromBasis(axes[0], axes[1], axes[2]), 0, q, 0)).toBeLessThan(1e-6);
+    }),
+  );
+});
+
+test('signs are made continuous without changing any rotation', () => {
+  const q = Float32Array.of(0, 0, 0, 1, 0, 0, -0.1, -0.995, 0, 0, 0.2, 0.98);
+  const before = q.slice();
+  makeContinuous(q, 0, 3, 4);
+  for (let f = 1; f < 3; f++) expect(q[f * 4 - 1] * q[f * 4 + 3]).toBeGreaterThan(0);
+  for (let f = 0; f < 3; f++) expect(angleBetween(q, f * 4, before, f * 4)).toBeLessThan(1e-6);
+});
+
+test('the low-pass leaves a straight line alone, shifts nothing in time and halves the power at its corner', () => {
+  const fps = 100;
+  const line = Array.from({ length: 200 }, (_, f) => 3 + 0.2 * f);
+  lowPass(line, 6, fps).forEach((value, f) => expect(value).toBeCloseTo(line[f], 4));
+  const wave = (hertz: number) => Array.from({ length: 1000 }, (_, f) => Math.sin((2 * Math.PI * hertz * f) / fps));
+  const gain = (hertz: number, corner: number) => {
+    const out = lowPass(wave(hertz), corner, fps).subarray(300, 700);
+    return Math.max(...out);
+  };
+  expect(gain(1, 12)).toBeGreaterThan(0.99);
+  expect(gain(12, 12)).toBeGreaterThan(0.62);
+  expect(gain(12, 12)).toBeLessThan(0.8);
+  expect(gain(40, 12)).toBeLessThan(0.03);
+  const bump = Array.from({ length: 201 }, (_, f) => Math.exp(-(((f - 100) / 4) ** 2)));
+  const smooth = lowPass(bump, 5, fps);
+  expect(smooth.indexOf(Math.max(...smooth))).toBe(100);
+});
+
+test('a moving average over any width leaves a line alone and flattens what has that period', () => {
+  movingAverage([0, 1, 2, 3, 4, 5, 6], 3.5).forEach((value, f) => expect(value).toBeCloseTo(f, 9));
+  const wave = Array.from({ length: 300 }, (_, f) => Math.sin((2 * Math.PI * f) / 40));
+  for (const value of movingAverage(wave, 40).subarray(60, 240)) expect(Math.abs(value)).toBeLessThan(0.03);
+});
+
+test('quantiles lie between order statistics; angles wrap and unwrap', () => {
+  expect(quantile([4, 1, 3, 2], 0.5)).toBe(2.5);
+  expect(quantile([5], 0.9)).toBe(5);
+  expect(quantile([], 0.5)).toBeNaN();
+  expect(wrapAngle(3.5 * Math.PI)).toBeCloseTo(-Math.PI / 2, 9);
+  const steps = unwrap(Float64Array.from({ length: 50 }, (_, f) => wrapAngle(0.4 * f)));
+  steps.forEach((value, f) => expect(value).toBeCloseTo(0.4 * f, 9));
+});
+
+test('a linear system is solved, also when a row must be exchanged', () => {
+  const a = [
+    [0, 2, 1],
+    [1, 1, 0],
+    [3, 0, -1],
+  ];
+  const x = solveLinear(a, [7, 3, 1]);
+  a.forEach((row, r) => expect(row.reduce((sum, v, k) => sum + v * x[k], 0)).toBeCloseTo([7, 3, 1][r], 9));
+});
+
+test('numbers are read as the language reads them, whatever way they are written', () => {
+  const written = fc.oneof(
+    fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e6, max: 1e6 }).map((v) => v.toFixed(6)),
+    fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e12, max: 1e12 }).map(String),
+    fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e3, max: 1e3 }).map((v) => v.toExponential(4)),
+    fc.integer().map((v) => `+${Math.abs(v)}.`),
+    fc.integer({ min: 0, max: 99999 }).map((v) => `-.${v}`),
+  );
+  fc.assert(
+    fc.property(fc.array(written, { minLength: 1, maxLength: 12 }), fc.constantFrom(' ', '\t', '\r\n', '  '), (words, gap) => {
+      const read = scanNumbers(bytesOf(words.join(gap)), 0, 3);
+      expect(read.length).toBe(words.length);
+      words.forEach((word, k) => expect(Math.abs(read[k] - Number(word))).toBeLessThanOrEqual(Math.abs(Number(word)) * 1e-14 + 1e-300));
+    }),
+  );
+});
