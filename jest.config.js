@@ -19,7 +19,15 @@ const shared = {
 export default {
   testTimeout: 60_000,
   projects: [
-    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/packages/*/tests/**/*.test.ts', '<rootDir>/apps/cli/tests/**/*.test.ts', '<rootDir>/apps/studio/tests/unit/**/*.test.ts'] },
+    {
+      ...shared,
+      displayName: 'unit',
+      testMatch: [
+        '<rootDir>/packages/*/tests/**/*.test.ts',
+        '<rootDir>/apps/cli/tests/**/*.test.ts',
+        '<rootDir>/apps/studio/tests/unit/**/*.test.ts',
+      ],
+    },
     { ...shared, displayName: 'database', testMatch: ['<rootDir>/apps/studio/tests/*.test.ts'] },
     { ...shared, displayName: 'interface', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],

@@ -15,7 +15,7 @@ export async function inspect(files: readonly string[], { json }: { json?: boole
     found.flatMap((p) => [
       p.file,
       `  ${p.joints} joints, ${p.frames} frames at ${Number(p.fps.toFixed(3))} a second: ${p.seconds.toFixed(2)} s`,
-      `  stature ${p.statureM.toFixed(2)} m, ${p.up} up, faces ${p.facingDeg.toFixed(0)}°`,
+      `  stature ${p.statureM.toFixed(2)} m, ${p.up} up, faces ${Math.round(p.facingDeg) + 0}°`,
       `  ${p.units.reason}`,
       p.freeFall.medianMps2 === null
         ? '  no flights to check the fall in'
