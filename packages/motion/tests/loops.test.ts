@@ -97,7 +97,7 @@ test('someone who waits is offered loops of some seconds, and they close', () =>
 });
 
 test('a loop that turns keeps its turn when asked, and comes round to itself', () => {
-  const { motion, gait } = suit('walk', { faults: 0 });
+  const { motion, gait } = suit('walk', { faults: 0, seconds: 9 });
   const [best] = findLoops(gait).candidates;
   // Bend the walk: each frame turned a little more about the hips, whose way is laid out anew.
   const bent = cutMotion(motion, 0, motion.frames - 1);

@@ -3,7 +3,7 @@ import { forwardKinematics, gait, rotate, type Gait, type Interval, type Motion 
 
 /** A take from the simulated suit with its truth, and its gait as the core sees it. */
 export function suit(script: ScriptName, options: CaptureOptions = {}) {
-  const made = capture(script, { seconds: 9, seed: 3, ...options });
+  const made = capture(script, { seconds: 8, seed: 3, ...options });
   return { ...made, gait: gaitOf(made.motion) };
 }
 

@@ -56,6 +56,6 @@ test('broken JSON is an error on its line, a cut beyond the take names the clip,
   expect(() => parseProject('{\n "oldLantern": 1,\n oops }')).toThrow(
     expect.objectContaining({ place: expect.objectContaining({ line: 3 }) }),
   );
-  await expect(make(project({ clips: [{ name: 'far', take: 'walk', from: 0, to: 99999 }] }), read)).rejects.toThrow(/"far".*0 to 540/);
+  await expect(make(project({ clips: [{ name: 'far', take: 'walk', from: 0, to: 99999 }] }), read)).rejects.toThrow(/"far".*0 to 480/);
   await expect(make(project({ takes: [{ id: 'walk', file: 'gone.bvh' }] }), read)).rejects.toMatchObject({ place: { file: 'gone.bvh' } });
 });
