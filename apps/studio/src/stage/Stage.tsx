@@ -88,7 +88,12 @@ function Scene({ motion, mesh, markers, floor, heading, view, showsPrints }: Sta
     const facing = heading ? heading[Math.min(heading.length - 1, Math.floor(frame))] : 0;
     if (camera instanceof THREE.PerspectiveCamera) placeCamera(camera, view, centre, facing);
     if (lamp.current) {
-      lamp.current.position.set(centre.x + 1.4, 4.2, centre.z + 1.6);
+      // The lamp hangs over the viewer's shoulder: from whichever side one looks, that side is lit.
+      lamp.current.position.set(
+        centre.x + 0.5 * (camera.position.x - centre.x) + 0.8,
+        4.4,
+        centre.z + 0.5 * (camera.position.z - centre.z) + 0.5,
+      );
       lamp.current.target.position.set(centre.x, 0.8, centre.z);
       lamp.current.target.updateMatrixWorld();
     }

@@ -82,7 +82,7 @@ function geometryOf(mesh: BodyMesh, markers: Markers | null): THREE.BufferGeomet
     weight[v * 4] = 1;
     tint.copy(WOOD);
     if (left.has(joint)) tint.lerp(PORT, 0.42);
-    if (right.has(joint)) tint.lerp(STARBOARD, 0.46);
+    if (right.has(joint)) tint.lerp(STARBOARD, 0.62);
     tint.toArray(colour, v * 3);
   }
   const geometry = new THREE.BufferGeometry();

@@ -103,15 +103,18 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
 
   const cycle = shown?.cycle;
   const takeFrame = useCallback((frame: number) => (cycle && cut ? cut.from + (frame % cycle) : frame), [cycle, cut]);
+  const showTake = (frame: number) => {
+    if (opened.data) usePlayer.setState({ frames: opened.data.motion.frames, fps: opened.data.motion.fps });
+    usePlayer.getState().seek(frame);
+    setPreview('take');
+  };
   const scrub = (frame: number) => {
     const { playing, toggle } = usePlayer.getState();
     if (playing) toggle();
     // Inside the cut the clip is scrubbed, outside it the take.
     if (shown && cut && cycle && frame >= cut.from && frame <= cut.to) usePlayer.getState().seek(Math.min(cycle, frame - cut.from));
     else {
-      if (opened.data) usePlayer.setState({ frames: opened.data.motion.frames, fps: opened.data.motion.fps });
-      usePlayer.getState().seek(frame);
-      setPreview('take');
+      showTake(frame);
     }
   };
 
@@ -166,7 +169,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
             <Box sx={{ flex: 1 }} />
             {result.isFetching && <CircularProgress size={14} color="inherit" aria-label="Working the recipe" />}
             <Box role="toolbar" aria-label="Preview" sx={{ display: 'flex' }}>
-              <Choice label="as captured" isOn={preview === 'take' || !doc} onClick={() => setPreview('take')} />
+              <Choice label="as captured" isOn={preview === 'take' || !doc} onClick={() => showTake(takeFrameNow(shown !== null, cut))} />
               {doc && <Choice label="in place" isOn={preview === 'place'} onClick={() => setPreview('place')} />}
               {doc && (
                 <Choice
@@ -268,14 +271,21 @@ function useLoadPlayer(
   preview: Preview,
 ): void {
   const load = usePlayer((state) => state.load);
-  // Where the take is taken up is asked for only when what is played changes, not whenever the cut does.
-  const start = useRef<number | undefined>(undefined);
+  // Where the other is taken up is asked for only when what is played changes, not whenever the cut does.
+  const start = useRef<{ take: number | undefined; cut: Cut | null }>({ take: undefined, cut: null });
+  const wasClip = useRef(false);
   useEffect(() => {
-    start.current = preview === 'take' ? undefined : cut?.from;
+    start.current = { take: preview === 'take' ? undefined : cut?.from, cut };
   }, [preview, cut]);
   useEffect(() => {
-    if (clip) load(clip.frames, clip.fps);
-    else if (take) load(take.frames, take.fps, start.current);
+    const { take: at, cut: within } = start.current;
+    if (clip) {
+      // From the take to the clip: at the same instant if the cut holds it, else at the clip's beginning.
+      const { frame } = usePlayer.getState();
+      const inCut = within && frame >= within.from && frame <= within.to;
+      load(clip.frames, clip.fps, wasClip.current ? undefined : inCut ? frame - within.from : 0);
+    } else if (take) load(take.frames, take.fps, at);
+    wasClip.current = clip !== null;
   }, [clip, take, load]);
 }
 
