@@ -1,7 +1,7 @@
 import { fromBasis, multiply, rotate, type Quat, type Vec3 } from '../math/quat';
 import { forwardKinematics } from './kinematics';
 import { cutMotion, type Motion } from './motion';
-import { scaleSkeleton } from './skeleton';
+import { childrenOf, scaleSkeleton, type Skeleton } from './skeleton';
 import type { UpAxis } from './take';
 
 const AXES: Record<UpAxis, Vec3> = {
@@ -14,12 +14,13 @@ const AXES: Record<UpAxis, Vec3> = {
 };
 
 /**
- * Which axis of the file points up: the one along which the body is tallest and its low end stays put, towards the side
- * on which most joints lie above joint 0 (a trunk, a head and two arms have more joints than two legs).
+ * Which axis of the file points up: the one along which the body is tallest and its ends stay put, towards the side of the trunk,
+ * which is the branch with the most ends (a head and two arms against one foot).
  */
 export function findUp(motion: Motion): UpAxis {
   const step = Math.max(1, Math.floor(motion.frames / 60));
   const joints = motion.skeleton.joints.length;
+  const [hips, chest] = trunk(motion.skeleton);
   const extents = [0, 0, 0];
   const above = [0, 0, 0];
   const lows: number[][] = [[], [], []];
@@ -33,8 +34,8 @@ export function findUp(motion: Motion): UpAxis {
         const v = positions[j * 3 + k];
         low = Math.min(low, v);
         high = Math.max(high, v);
-        above[k] += Math.sign(v - positions[k]);
       }
+      above[k] += positions[chest * 3 + k] - positions[hips * 3 + k];
       extents[k] += high - low;
       lows[k].push(low);
     }
@@ -48,7 +49,22 @@ export function findUp(motion: Motion): UpAxis {
   // Y wins near ties: most files have it up.
   scores[1] *= 1.25;
   const best = scores.indexOf(Math.max(...scores));
-  return `${best !== 1 && above[best] < 0 ? '-' : best === 1 && above[1] < -0.5 * frames * joints ? '-' : '+'}${names[best]}`;
+  return `${above[best] < 0 ? '-' : '+'}${names[best]}`;
+}
+
+/** The joint at which legs and trunk part, and the one at which arms and neck part: the first fork of the branch with most ends. */
+function trunk(skeleton: Skeleton): [number, number] {
+  const children = childrenOf(skeleton);
+  const ends = skeleton.joints.map(() => 0);
+  for (let j = ends.length - 1; j >= 0; j--) ends[j] = children[j].reduce((sum, child) => sum + ends[child], 0) || 1;
+  const fork = (j: number) => {
+    let at = j;
+    while (children[at].length === 1) at = children[at][0];
+    return at;
+  };
+  const hips = fork(0);
+  const most = [...children[hips]].sort((a, b) => ends[b] - ends[a])[0];
+  return [hips, most === undefined ? hips : fork(most)];
 }
 
 export interface ToMetresOptions {

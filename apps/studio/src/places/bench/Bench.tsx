@@ -10,12 +10,12 @@ import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { Trouble } from '@/places/takes/Takes';
 import { useOfferCommands, type Command } from '@/shell/commands';
 import { Split } from '@/shell/Split';
-import { chart } from '@/shell/theme';
 import { useKeys } from '@/shell/use-keys';
 import { AtFrame, Choice, StageFrame } from '@/stage/StageFrame';
 import { CandidateList } from './CandidateList';
 import { ClipHead } from './ClipHead';
 import { Deck } from './Deck';
+import { Nothing } from './Nothing';
 import { RecipePanel } from './RecipePanel';
 import { SeamFigures } from './SeamFigures';
 import { useBench, useClipResult, useLoops, useSeam, type Cut, type Preview } from './use-bench';
@@ -287,26 +287,4 @@ function useLoadPlayer(
     } else if (take) load(take.frames, take.fps, at);
     wasClip.current = clip !== null;
   }, [clip, take, load]);
-}
-
-function Nothing({ isGone, takes, project }: { isGone: boolean; takes: number; project: string }) {
-  return (
-    <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center', bgcolor: chart('paper') }}>
-      <Box>
-        <Typography variant="h1" sx={{ mb: 1 }}>
-          {isGone ? 'This clip is not in the project any more' : 'Nothing to cut yet'}
-        </Typography>
-        <Typography color="text.secondary" sx={{ mb: 2 }}>
-          {isGone
-            ? 'It may have been removed; undo brings it back if that was here.'
-            : takes === 0
-              ? 'Bring a take in first; clips are cut from takes.'
-              : 'Choose a take to cut from.'}
-        </Typography>
-        <Button variant="contained" size="large" href={`/${project}/takes`}>
-          Go to the takes
-        </Button>
-      </Box>
-    </Box>
-  );
 }
