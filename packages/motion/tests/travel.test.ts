@@ -73,6 +73,18 @@ test('of a clip that does not loop the root takes the way averaged over a stride
   expect(jerk(clip.travel?.z ?? [])).toBeLessThan(jerk(hips) / 5);
 });
 
+test('a turn that stays in the body is the seam’s heading figure, one that goes to the root is not', () => {
+  const rounds = suit('rounds', { seed: 2, faults: 0 });
+  const cut = (heading: string) =>
+    clipFigures(recipeRunner(rounds.motion)({ from: 560, to: 760, steps: [stepSchema.parse({ kind: 'travel', heading })] }))?.seam
+      .headingDeg ?? NaN;
+  const turned = ((rounds.gait.headings[760] - rounds.gait.headings[560]) * 180) / Math.PI;
+  expect(Math.abs(turned)).toBeGreaterThan(30);
+  expect(cut('body')).toBeCloseTo(turned, 1);
+  expect(Math.abs(cut('root'))).toBeLessThan(12);
+  expect(Math.abs(clipFigures(made({}))?.seam.headingDeg ?? 99)).toBeLessThan(0.001);
+});
+
 test('walking backwards and sideways are found as such: the root faces where the body does', () => {
   // The same walk seen as one who moves another way: only the travel is turned, the body keeps its facing.
   for (const [turn, name] of [

@@ -69,7 +69,9 @@ function seamOf({ motion, travel }: Pick<Clip, 'motion' | 'travel'>, body: Gait)
     const seam = seamAligned(body, 0, last, { turn: 0, x: 0, z: 0 });
     const dx = travel.x[last] - travel.x[0],
       dz = travel.z[last] - travel.z[0];
-    return { ...seam, headingDeg: 0, driftCm: crosswise(dx, dz, travel.heading[0]) * 100 };
+    // What the body turns against its root: nothing, when the root took the turn of the cycle.
+    const headingDeg = (body.headings[last] - body.headings[0]) * DEGREES;
+    return { ...seam, headingDeg, driftCm: crosswise(dx, dz, travel.heading[0]) * 100 };
   }
   const p = motion.rootPositions;
   const turn = body.headings[0] - body.headings[last];
