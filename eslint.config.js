@@ -54,7 +54,7 @@ export default tseslint.config(
             from('timeline', ['timeline', 'worker', 'data', 'shell', 'motion']),
             from('data', ['data', 'worker', 'server', 'motion']),
             from('shell', ['shell', 'data', 'places', 'motion']),
-            from('places', ['places', 'shell', 'data', 'stage', 'timeline', 'worker', 'motion']),
+            from('places', ['places', 'shell', 'data', 'stage', 'timeline', 'worker', 'motion', 'capture']),
             from('app', ['app', 'places', 'shell', 'server', 'motion']),
           ],
         },

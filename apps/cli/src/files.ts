@@ -1,5 +1,7 @@
-import { open, stat } from 'node:fs/promises';
-import { InputError, MOST_BYTES, readTake, type Take } from '@lantern/motion';
+import { readFileSync, statSync } from 'node:fs';
+import { open, readdir, stat } from 'node:fs/promises';
+import { dirname, isAbsolute, join } from 'node:path';
+import { bareName, InputError, MOST_BYTES, readAsf, readTakes, type AsfSkeleton, type Take } from '@lantern/motion';
 
 /**
  * The bytes of an input file.
@@ -26,10 +28,53 @@ export async function readInput(file: string): Promise<Uint8Array> {
   }
 }
 
-/** A take from a file; errors carry the file's name. */
+/**
+ * The takes of some files, skeletons among them put to the AMC motions that fit them; an AMC on its own looks for skeletons in its folder.
+ *
+ * @throws InputError that carries the file's name
+ */
+export async function* readTakeFiles(files: readonly string[]): AsyncGenerator<{ file: string; takes: Take[] }> {
+  const skeletons = new Map<string, AsfSkeleton>();
+  const addSkeleton = async (file: string) => {
+    if (skeletons.has(file)) return;
+    const bytes = await readInput(file);
+    skeletons.set(
+      file,
+      inFile(file, () => readAsf(bytes, bareName(file))),
+    );
+  };
+  for (const file of files) if (isAsf(file)) await addSkeleton(file);
+  for (const file of files) {
+    if (isAsf(file) && files.some((other) => /\.amc$/i.test(other))) continue;
+    const bytes = await readInput(file);
+    const folder = dirname(file);
+    if (/\.amc$/i.test(file)) {
+      const beside = await readdir(folder);
+      for (const name of beside) if (isAsf(name)) await addSkeleton(join(folder, name));
+    }
+    const resources = (uri: string) => {
+      const name = decodeURIComponent(uri);
+      // Only what lies beside the file or below it is read.
+      return isAbsolute(name) || name.split(/[/\\]/).includes('..') ? undefined : readBeside(join(folder, name));
+    };
+    yield { file, takes: inFile(file, () => readTakes(bytes, file, { skeletons: [...skeletons.values()], resources })) };
+  }
+}
+
+/** The first take of a file; errors carry the file's name. */
 export async function readTakeFile(file: string): Promise<Take> {
-  const bytes = await readInput(file);
-  return inFile(file, () => readTake(bytes, file));
+  for await (const { takes } of readTakeFiles([file])) return takes[0];
+  throw new InputError('empty', 'The file has no take.', { file, line: 1 });
+}
+
+const isAsf = (file: string) => /\.asf$/i.test(file);
+
+function readBeside(file: string): Uint8Array | undefined {
+  try {
+    return statSync(file).size <= MOST_BYTES ? readFileSync(file) : undefined;
+  } catch {
+    return undefined;
+  }
 }
 
 /** Runs something whose input errors should name the file. */

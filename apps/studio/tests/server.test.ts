@@ -5,7 +5,7 @@ import { listClips, removeClip, saveClip, type ClipInput } from '@/server/clips'
 import type { Database } from '@/server/database';
 import { loadDemo } from '@/server/demo';
 import { importTake, listTakes, readMotionBytes, removeTake, restoreTake } from '@/server/takes';
-import { motionFromRows } from '@/worker/wire';
+import { motionFromRows } from '@lantern/motion';
 import { freshDatabase } from './schema';
 
 let database: Database;

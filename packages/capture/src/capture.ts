@@ -1,11 +1,11 @@
-import { createMotion, slerp, type Contacts, type Motion } from '@lantern/motion';
+import { createMotion, forwardKinematics, rotate, slerp, type Contacts, type Motion } from '@lantern/motion';
 import { addFaults } from './faults';
 import { figure } from './figure';
-import { floorPath } from './path';
+import { floorPath, type FloorPath } from './path';
 import { perform } from './performer';
-import { FINE, plan, type Stance } from './plan';
+import { FINE, plan, type Plan, type Stance } from './plan';
 import { random } from './random';
-import { scriptFor, type ScriptName } from './scripts';
+import { scriptFor, type Script, type ScriptName } from './scripts';
 
 export interface CaptureOptions {
   readonly seconds?: number;
@@ -15,9 +15,13 @@ export interface CaptureOptions {
   readonly faults?: number;
   /** Metres. */
   readonly stature?: number;
+  /** Metres a second, of the scripts that go at one speed. */
+  readonly speed?: number;
+  /** The suit infers the height of the hips: the lowest foot is always on the floor, so that nothing ever falls. */
+  readonly rootByFeet?: boolean;
 }
 
-const DEFAULTS: Required<CaptureOptions> = { seconds: 20, fps: 60, seed: 1, faults: 1, stature: 1.78 };
+const DEFAULTS: Required<Omit<CaptureOptions, 'speed'>> = { seconds: 20, fps: 60, seed: 1, faults: 1, stature: 1.78, rootByFeet: false };
 
 /** What is known because it was made: contacts in frames, speed, strides, and the motion without faults. */
 export interface Truth extends Contacts {
@@ -33,29 +37,31 @@ export interface Truth extends Contacts {
 
 /** Plays a script in the simulated suit. */
 export function capture(name: ScriptName, options: CaptureOptions = {}): { motion: Motion; truth: Truth } {
-  const { seconds, fps, seed, faults, stature } = { ...DEFAULTS, ...options };
-  const script = scriptFor(name, seconds);
+  const { seconds, fps, seed, faults, stature, speed, rootByFeet } = { ...DEFAULTS, ...options };
+  const script = scriptFor(name, seconds, speed);
   const body = figure(stature);
-  const source = random(seed);
-  const path = floorPath(script.path);
-  const steps = plan(script.legs, path, source);
+  const { path, steps } = planScript(script, seed);
   const start = script.margin * FINE;
   const end = script.margin > 0 ? start + seconds * FINE : steps.samples - 1;
   const frames = Math.floor(((end - start) / FINE) * fps) + 1;
   const instants = Array.from({ length: frames }, (_, f) => start + (f * FINE) / fps);
-  const wanted = [...new Set(instants.flatMap((t) => [Math.floor(t + 1e-9), Math.min(steps.samples - 1, Math.ceil(t - 1e-9))]))];
-  const clean = readOff(perform(body, steps, path, source, wanted), wanted, instants, fps);
+  if (script.backwards) instants.reverse();
+  const fine = instants.flatMap((t) => [Math.floor(t + 1e-9), Math.min(steps.samples - 1, Math.ceil(t - 1e-9))]);
+  const wanted = [...new Set(fine)].sort((a, b) => a - b);
+  const clean = readOff(perform(body, steps, path, random(seed ^ 0x1a4e), wanted), wanted, instants, fps);
+  const faulty = faults > 0 ? addFaults(clean, seed, faults) : clean;
   const inFrames = (sample: number) => Math.min(frames, Math.max(0, Math.ceil(((sample - start) / FINE) * fps - 1e-9)));
   const intervals = (side: Stance['side']) =>
     steps.stances
       .filter((stance) => stance.side === side)
       .map((stance) => ({ from: inFrames(stance.strike), to: inFrames(stance.off) }))
+      .map(({ from, to }) => (script.backwards ? { from: frames - to, to: frames - from } : { from, to }))
       .filter(({ from, to }) => to > from)
       .sort((a, b) => a.from - b.from);
   const last = Math.min(steps.samples - 1, end);
   const moving = steps.speed.subarray(start, last + 1).filter((v) => v > 0.05).length / FINE;
   return {
-    motion: faults > 0 ? addFaults(clean, seed, faults) : clean,
+    motion: rootByFeet ? dropToFloor(faulty) : faulty,
     truth: {
       fps,
       floorM: 0,
@@ -70,6 +76,45 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
       motion: clean,
     },
   };
+}
+
+/** Plans a script; a kerb is put where its nearest gap between two footsteps is, for nobody stands on an edge. */
+function planScript(script: Script, seed: number): { path: FloorPath; steps: Plan } {
+  const flat = floorPath(script.path);
+  const steps = plan(script.legs, flat, random(seed), script.style);
+  if (!script.kerbs) return { path: flat, steps };
+  // The path of these scripts is straight along +Z until the last kerb.
+  const feet = steps.stances.map((stance) => stance.z).sort((a, b) => a - b);
+  const kerbs = script.kerbs.map(({ at, rise }) => {
+    const gaps = feet.slice(1).map((z, i) => ({ middle: (feet[i] + z) / 2 + 0.078, width: z - feet[i] }));
+    const wide = gaps.filter(({ width }) => width > 0.5);
+    return {
+      at: wide.reduce((a, b) => (Math.abs(b.middle - at) < Math.abs(a.middle - at) ? b : a), wide[0] ?? { middle: at }).middle,
+      rise,
+    };
+  });
+  const path = floorPath(script.path, kerbs);
+  return { path, steps: plan(script.legs, path, random(seed), script.style) };
+}
+
+/** In every frame the lowest joint or end site of the feet on the floor, as suits without a sense of height have it. */
+function dropToFloor(motion: Motion): Motion {
+  const rootPositions = motion.rootPositions.slice();
+  const { positions, rotations, joints } = forwardKinematics(motion);
+  const feet = motion.skeleton.joints.map((joint, j) => ({ joint, j })).filter(({ joint }) => /Foot|Toes/.test(joint.name));
+  const tip = [0, 0, 0];
+  for (let f = 0; f < motion.frames; f++) {
+    let low = Infinity;
+    for (const { joint, j } of feet) {
+      const at = f * joints + j;
+      for (const site of [...joint.endSites, [0, -0.085, -0.055] as const]) {
+        rotate(tip, 0, rotations, at * 4, site, 0);
+        low = Math.min(low, positions[at * 3 + 1] + tip[1]);
+      }
+    }
+    rootPositions[f * 3 + 1] -= low;
+  }
+  return { ...motion, rootPositions };
 }
 
 /** Frames at some instants: exact where those are fine samples, else a slerp over less than a five-hundredth of a second. */

@@ -23,7 +23,7 @@ export function footInStance(figure: Figure, stance: Stance, time: number): Foot
   const yaw = stance.yaw;
   const forward = [Math.sin(yaw), Math.cos(yaw)];
   const put = (ahead: number, up: number, pitch: number, bend: number): FootPose => ({
-    ankle: [stance.x + forward[0] * ahead, up, stance.z + forward[1] * ahead],
+    ankle: [stance.x + forward[0] * ahead, up + stance.level, stance.z + forward[1] * ahead],
     pitch,
     yaw,
     bend,

@@ -59,13 +59,16 @@ export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side):
       );
     // A foot that would graze the floor is drawn up, most in the middle of the swing and not at its ends.
     const arch = (i: number) => 64 * (((i - a) * (b - i)) / (b - a) ** 2) ** 3;
+    // Over a kerb the foot rises before it gets there.
+    const [low, high] = [stances[k].level, stances[k + 1].level];
+    const ground = (i: number) => (high > low ? (i - a > 0.3 * (b - a) ? high : low) : i - a > 0.85 * (b - a) ? high : low);
     let lift = 0;
     for (let i = a + 1; i < b; i++) {
-      const short = CLEARANCE * Math.min(1, 3 * arch(i)) - lowestOf(figure, pose(i));
+      const short = ground(i) + CLEARANCE * Math.min(1, 3 * arch(i)) - lowestOf(figure, pose(i));
       if (short > 0) lift = Math.max(lift, short / Math.max(arch(i), 0.1));
     }
     for (let i = a + 1; i < b; i++) {
-      state[LENGTH][i] -= Math.min(lift, 0.2) * arch(i);
+      state[LENGTH][i] -= Math.min(lift, 0.3) * arch(i);
       poses[i] = pose(i);
     }
   }
@@ -79,13 +82,26 @@ export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side):
 const RAD = Math.PI / 180;
 
 /** Knee angles as leg lengths: near full stretch the angle is the root of the length and would kick where the length goes smoothly. */
-const lengthKnots = (figure: Figure, table: GaitTable, duration: number, strike: number): Knot[] => [
+const lengthKnots = (figure: Figure, table: GaitTable, duration: number, strike: number): Knot[] => {
+  if (duration > LONG_SWING) return HELD_AT.map((at) => ({ at: at(duration), value: legLength(figure, HELD_KNEE) }));
+  return swingKnots(figure, table, duration, strike);
+};
+
+/** A foot that is up for longer than a step is held there, the knee well bent. */
+const LONG_SWING = 1.3;
+const HELD_KNEE = 96;
+const HELD_AT: readonly ((duration: number) => number)[] = [() => 0.32, (d) => d * 0.5, (d) => d - 0.36];
+
+const swingKnots = (figure: Figure, table: GaitTable, duration: number, strike: number): Knot[] => [
   { at: table.kneeAt * duration, value: legLength(figure, table.kneePeak) },
   { at: table.kneeDownAt * duration, value: legLength(figure, table.kneeDown) },
   { at: table.kneeLateAt * duration, value: legLength(figure, kneeOf(figure, strike) + table.kneeLate) },
 ];
 
-const pitchKnots = (table: GaitTable, duration: number, strike: number): Knot[] => [
+const pitchKnots = (table: GaitTable, duration: number, strike: number): Knot[] =>
+  duration > LONG_SWING ? HELD_AT.map((at) => ({ at: at(duration), value: -28 * RAD })) : swingPitch(table, duration, strike);
+
+const swingPitch = (table: GaitTable, duration: number, strike: number): Knot[] => [
   { at: table.kneeAt * duration, value: table.pitchEarly * RAD },
   { at: table.kneeDownAt * duration, value: table.pitchDown * RAD },
   { at: table.kneeLateAt * duration, value: strike + table.pitchLate * RAD },

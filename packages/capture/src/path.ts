@@ -3,6 +3,14 @@ export interface FloorPath {
   readonly length: number;
   /** Position and heading at `s` metres along; beyond the ends it goes straight on. */
   at(s: number): { x: number; z: number; heading: number; curvature: number };
+  /** Of the ground, metres: kerbs are sharp. */
+  level(s: number): number;
+}
+
+/** The ground rises (or falls) by some metres at a distance along the path. */
+export interface Kerb {
+  readonly at: number;
+  readonly rise: number;
 }
 
 export interface Piece {
@@ -14,7 +22,7 @@ export interface Piece {
 const STEP = 0.01;
 const SMOOTHING = 0.6;
 
-export function floorPath(pieces: readonly Piece[]): FloorPath {
+export function floorPath(pieces: readonly Piece[], kerbs: readonly Kerb[] = []): FloorPath {
   const length = pieces.reduce((sum, piece) => sum + piece.metres, 0);
   const n = Math.ceil(length / STEP) + 1;
   const raw = new Float64Array(n);
@@ -37,6 +45,7 @@ export function floorPath(pieces: readonly Piece[]): FloorPath {
   }
   return {
     length,
+    level: (s) => kerbs.reduce((sum, kerb) => sum + (s > kerb.at ? kerb.rise : 0), 0),
     at(s) {
       const t = Math.min(n - 1, Math.max(0, s / STEP));
       const i = Math.min(n - 2, Math.floor(t));

@@ -1,5 +1,5 @@
 import type { Figure } from './figure';
-import { gaitAt, type GaitTable } from './gait-table';
+import { smooth, type GaitTable } from './gait-table';
 import { legLength, STANCE_KNEE } from './leg-length';
 import type { FloorPath } from './path';
 import { FINE, type Plan } from './plan';
@@ -31,31 +31,51 @@ export function pelvis(figure: Figure, plan: Plan, path: FloorPath): Pelvis {
   const standing = figure.hipDrop + figure.thigh + figure.shin + figure.ankleHeight;
   const tables: GaitTable[] = [];
   for (let i = 0; i < n; i++) {
-    const table = gaitAt(plan.speed[i]);
+    const table = plan.style.table(plan.speed[i]);
     tables.push(table);
     const u = plan.phase[i];
     const pace = (plan.phase[Math.min(n - 1, i + 1)] - plan.phase[Math.max(0, i - 1)]) * (FINE / 2);
     const ripple = pace > 0.1 ? (-table.ripple / (2 * TURN * pace)) * Math.sin(2 * TURN * (u - 0.31)) : 0;
     const at = path.at(plan.distance[i] + ripple);
     const sway = table.sway * Math.cos(TURN * (u - 0.3));
-    out.x[i] = at.x + Math.cos(at.heading) * sway;
-    out.z[i] = at.z - Math.sin(at.heading) * sway;
-    out.heading[i] = at.heading;
+    const facing = at.heading + plan.style.facing + plan.spin[i];
+    out.x[i] = at.x + Math.cos(facing) * sway;
+    out.z[i] = at.z - Math.sin(facing) * sway;
+    out.heading[i] = facing;
     // Forward with the side that is about to land: at a left strike (u = 0) the left hip leads, a turn to the right.
     out.axial[i] = -table.axial * RAD * Math.cos(TURN * u);
     // Weight on the left: the right side drops, most of it at 18 % of the stride; lean into a turn.
     out.list[i] = -table.list * RAD * Math.cos(TURN * (u - 0.18)) + 0.35 * Math.atan((plan.speed[i] ** 2 * at.curvature) / GRAVITY);
     out.y[i] = standing + table.rise + table.bob * Math.cos(2 * TURN * (u - 0.29));
   }
+  addLevels(out.y, plan);
   addFlights(out.y, plan);
+  plan.height.forEach((height, i) => {
+    if (!Number.isNaN(height)) out.y[i] = standing + height;
+  });
   const result = { ...out, tables };
   keepInReach(figure, plan, result);
   return result;
 }
 
+/** The hips rise to the ground of the foot that bears, over the better part of a step about its strike. */
+function addLevels(y: Float64Array, plan: Plan): void {
+  const landings = plan.stances.filter(({ strike }) => strike > 0).sort((a, b) => a.strike - b.strike);
+  let level = plan.stances.find(({ strike }) => strike <= 0)?.level ?? 0;
+  for (let i = 0; i < y.length; i++) y[i] += level;
+  for (const stance of landings) {
+    const by = stance.level - level;
+    if (by === 0) continue;
+    level = stance.level;
+    const from = stance.strike - 0.1 * FINE;
+    for (let i = Math.max(0, Math.ceil(from)); i < y.length; i++) y[i] += by * smooth((i - from) / (0.62 * FINE));
+  }
+}
+
 /** Replaces the height from the stance before the first flight to the one after the last: ballistic in the air, quintic on the ground. */
 function addFlights(y: Float64Array, plan: Plan): void {
-  const air = flights(plan);
+  // Footwork has its own.
+  const air = flights(plan).filter(([a]) => Number.isNaN(plan.height[Math.round(a)] ?? Number.NaN));
   if (air.length === 0) return;
   const gap = (a: number, b: number) => (b - a) / FINE;
   for (let k = 0; k < air.length; k++) {

@@ -64,9 +64,13 @@ export function perform(figure: Figure, plan: Plan, path: FloorPath, random: Ran
     const table = hips.tables[i];
     const u = plan.phase[i];
     const heading = hips.heading[i];
-    const ahead = path.at(plan.distance[i] + 0.35 * smooth(plan.speed[i])).heading;
+    const ahead =
+      path.at(plan.distance[i] + 0.35 * smooth(plan.speed[i])).heading + plan.style.facing + plan.spin[Math.min(plan.samples - 1, i + 96)];
     const pelvisTurn = chain(about(Y, heading + hips.axial[i]), about(Z, -hips.list[i]));
-    const lean = (table.lean + 0.4 * vary.lean(t) + idle.breath[i] * 0.5) * RAD;
+    // Crouched before a hop, the trunk comes forward and the arms go back; they swing up with the leap.
+    const crouch = Math.max(0, -(plan.height[i] || 0)) / 0.25;
+    const leap = plan.height[i] ? Math.max(-1, Math.min(1, plan.height[i] / 0.13)) : 0;
+    const lean = (table.lean + 0.4 * vary.lean(t) + idle.breath[i] * 0.5 + 34 * crouch) * RAD;
     const ribs = chain(
       about(Y, heading + (table.axial * 1.1 * Math.cos(TURN * (u - 0.03)) + idle.look[i] * 1.5) * RAD),
       about(X, lean),
@@ -79,7 +83,7 @@ export function perform(figure: Figure, plan: Plan, path: FloorPath, random: Ran
     globals.set('Neck', between(ribs, head, 0.4));
     globals.set('Head', head);
     for (const side of ['left', 'right'] as const) {
-      setArm(globals, side, ribs, table, u, 1 + 0.06 * vary.arms(t), idle.breath[i]);
+      setArm(globals, side, ribs, table, u, 1 + 0.06 * vary.arms(t), idle.breath[i], leap);
       setLeg(globals, side, figure, hipOf[side](i), legs[side][i], heading + hips.axial[i]);
     }
     motion.rootPositions.set([hips.x[i], hips.y[i], hips.z[i]], f * 3);
@@ -129,14 +133,15 @@ function setArm(
   u: number,
   vigour: number,
   breath: number,
+  leap: number,
 ): void {
   const sign = side === 'left' ? 1 : -1;
   // The arm is forward at the strike of the other foot, the elbow bends a little later.
   const swing = Math.cos(TURN * (u - (side === 'left' ? 0.5 : 0)));
   const late = Math.cos(TURN * (u - (side === 'left' ? 0.5 : 0) - 0.05));
   const running = smooth((table.elbow - 30) / 50);
-  const flexion = (table.armSwing * vigour * swing - 2 - 8 * running) * RAD;
-  const elbow = (table.elbow + table.elbowSwing * vigour * late) * RAD;
+  const flexion = (table.armSwing * vigour * swing - 2 - 8 * running + 38 * leap) * RAD;
+  const elbow = (table.elbow + table.elbowSwing * vigour * late + 40 * Math.max(0, leap)) * RAD;
   const [collar, arm, forearm, hand] =
     side === 'left'
       ? (['LeftCollar', 'LeftArm', 'LeftForearm', 'LeftHand'] as const)

@@ -1,15 +1,18 @@
 import type { Side } from '@lantern/motion';
-import { gaitAt, smooth, strideRate, type GaitTable } from './gait-table';
+import { smooth, type GaitTable } from './gait-table';
+import { footwork, type Footwork } from './footwork';
 import type { FloorPath } from './path';
 import type { Random } from './random';
+import type { Style } from './style';
 
 /** Samples a second at which the performer is worked out; every usual frame rate is read off it. */
 export const FINE = 480;
 
-/** Go along the path for `metres` at `speed`, or stand for `seconds`. */
+/** Go along the path for `metres` at `speed`, stand for `seconds`, or do some footwork from standing to standing. */
 export type Leg =
   | { readonly go: number; readonly speed: number; readonly fromStanding: boolean; readonly toStanding: boolean }
-  | { readonly stand: number };
+  | { readonly stand: number }
+  | Footwork;
 
 /** One foot on the ground. Times in fine samples (fractional); places on the floor, metres. */
 export interface Stance {
@@ -22,6 +25,8 @@ export interface Stance {
   readonly heelOff: number;
   readonly x: number;
   readonly z: number;
+  /** Of the ground under the foot, metres. */
+  readonly level: number;
   readonly yaw: number;
   readonly strikePitch: number;
   readonly offPitch: number;
@@ -37,6 +42,11 @@ export interface Plan {
   readonly distance: Float64Array;
   readonly speed: Float64Array;
   readonly stances: readonly Stance[];
+  /** Turned on the spot so far, radians. */
+  readonly spin: Float64Array;
+  /** Height of the hips above standing where footwork sets it, else NaN. */
+  readonly height: Float64Array;
+  readonly style: Style;
 }
 
 /** Left phase at which a performer who stands begins (the right foot is about to rise) and ends. */
@@ -47,10 +57,13 @@ const rampStrides = (speed: number) => 1.1 + 2 * smooth((speed - 1.4) / 1.2);
 /**
  * Plans speed, stride phase and footsteps along a path: each foot lands where the hips will be half a stance later.
  */
-export function plan(legs: readonly Leg[], path: FloorPath, random: Random): Plan {
+export function plan(legs: readonly Leg[], path: FloorPath, random: Random, style: Style): Plan {
   const phase: number[] = [];
   const distance: number[] = [];
   const speed: number[] = [];
+  const spin: number[] = [];
+  const height: number[] = [];
+  const worked: Work[] = [];
   const stretches: { start: number; end: number; from: number; to: number; standsBefore: boolean; standsAfter: boolean }[] = [];
   let p = START_PHASE;
   let s = 0;
@@ -64,10 +77,26 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random): Pla
       }
       continue;
     }
+    if (!('go' in leg)) {
+      const work = footwork(leg);
+      const turned = spin.at(-1) ?? 0;
+      while (spin.length < start) spin.push(turned);
+      while (height.length < start) height.push(Number.NaN);
+      for (let i = 0; i < work.samples; i++) {
+        phase.push(p);
+        distance.push(s + work.ahead[i]);
+        speed.push(0);
+        spin.push(turned + work.turn[i]);
+        height.push(work.height[i]);
+      }
+      worked.push({ start, distance: s, turned, rises: work.rises });
+      s += work.ahead[work.samples - 1];
+      continue;
+    }
     if (leg.fromStanding) p = Math.ceil(p) + START_PHASE;
     const from = p;
     const ramp = rampStrides(leg.speed);
-    const strides = stridesFor(leg.go, leg);
+    const strides = stridesFor(leg.go, leg, style);
     const to = from + strides;
     while (p < to) {
       const up = leg.fromStanding ? smooth((p - from) / ramp) : 1;
@@ -76,7 +105,7 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random): Pla
       phase.push(p);
       distance.push(s);
       speed.push(v);
-      p += strideRate(v) / FINE;
+      p += style.strideRate(v) / FINE;
       s += v / FINE;
     }
     stretches.push({ start, end: phase.length, from, to, standsBefore: leg.fromStanding, standsAfter: leg.toStanding });
@@ -86,21 +115,24 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random): Pla
     phase: Float64Array.from(phase),
     distance: Float64Array.from(distance),
     speed: Float64Array.from(speed),
+    spin: Float64Array.from(phase, (_, i) => spin[i] ?? spin.at(-1) ?? 0),
+    height: Float64Array.from(phase, (_, i) => height[i] ?? Number.NaN),
+    style,
   };
-  return { ...result, stances: footsteps(result, stretches, path, random) };
+  return { ...result, stances: workFeet(footsteps(result, stretches, path, random), worked, result, path) };
 }
 
 /**
  * How many strides cover a distance: whole steps at the end of a leg that stops, so that the closing foot has just landed.
  */
-function stridesFor(metres: number, leg: Extract<Leg, { go: number }>): number {
+function stridesFor(metres: number, leg: Extract<Leg, { go: number }>, style: Style): number {
   const ramp = rampStrides(leg.speed);
   let p = 0;
   let s = 0;
   // The ramps each cost about half their strides; run the same sums as the plan does, without the way down, then add it.
   while (s < metres) {
     const v = leg.speed * (leg.fromStanding ? smooth(p / ramp) : 1);
-    p += strideRate(v) / FINE;
+    p += style.strideRate(v) / FINE;
     s += v / FINE;
   }
   if (!leg.toStanding) return p;
@@ -108,7 +140,7 @@ function stridesFor(metres: number, leg: Extract<Leg, { go: number }>): number {
   return steps / 2 + 0.1 - (leg.fromStanding ? START_PHASE : 0);
 }
 
-type Progress = Pick<Plan, 'samples' | 'phase' | 'distance' | 'speed'>;
+type Progress = Omit<Plan, 'stances'>;
 
 function footsteps(
   progress: Progress,
@@ -117,6 +149,9 @@ function footsteps(
   random: Random,
 ): Stance[] {
   const stances: Stance[] = [];
+  const { style } = progress;
+  const gaitAt = style.table;
+  const { strideRate } = style;
   /** Fine sample (fractional, extrapolated at the pace of the end) at which a phase is reached within a stretch. */
   const timeOf = (stretch: { start: number; end: number }, phase: number): number => {
     let low = stretch.start;
@@ -137,16 +172,7 @@ function footsteps(
     const i = Math.floor(time);
     return values[i] + (values[Math.min(last, i + 1)] - values[i]) * (time - i);
   };
-  const place = (side: Side, s: number, table: GaitTable) => {
-    const at = path.at(s);
-    const sign = side === 'left' ? 1 : -1;
-    const lateral = (table.width / 2) * sign + 0.004 * random.normal();
-    return {
-      x: at.x + Math.cos(at.heading) * lateral,
-      z: at.z - Math.sin(at.heading) * lateral,
-      yaw: at.heading + (sign * table.toesOut * Math.PI) / 180 + 0.015 * random.normal(),
-    };
-  };
+  const place = (side: Side, s: number, table: GaitTable) => placeFoot(side, s, table, path, style, random);
 
   if (stretches.length === 0) {
     const table = gaitAt(0);
@@ -155,7 +181,7 @@ function footsteps(
   for (const side of ['left', 'right'] as const) {
     const shift = side === 'left' ? 0 : 0.5;
     // A foot that stands when the script begins, or between two stretches, is one stance with an open end.
-    let open: { strike: number; flat: number; strikePitch: number; x: number; z: number; yaw: number } | null = null;
+    let open: (Pick<Stance, 'strike' | 'flat' | 'strikePitch'> & FootPlace) | null = null;
     for (const stretch of stretches) {
       if (stretch.standsBefore && !open) {
         const s = progress.distance[stretch.start];
@@ -169,12 +195,12 @@ function footsteps(
         const speedAt = (time: number) => sampled(progress.speed, Math.min(stretch.end - 1, Math.max(stretch.start, time)));
         if (open && stretch.standsBefore && strikePhase - stretch.from < 0.45) {
           // He stands on this foot already: it needs no strike, only its next rise.
-          stances.push(rise(side, open, stretch, strikePhase, timeOf, speedAt));
+          stances.push(rise(side, open, stretch, strikePhase, timeOf, speedAt, style));
           open = null;
           continue;
         }
         if (open) {
-          stances.push(rise(side, open, stretch, strikePhase - 1, timeOf, speedAt));
+          stances.push(rise(side, open, stretch, strikePhase - 1, timeOf, speedAt, style));
           open = null;
         }
         const table = gaitAt(speedAt(strike));
@@ -189,7 +215,7 @@ function footsteps(
         };
         const offPhase = strikePhase + gaitAt(speedAt(timeOf(stretch, strikePhase + 0.3))).duty;
         if (stretch.standsAfter && offPhase > stretch.to) open = landing;
-        else stances.push(rise(side, landing, stretch, strikePhase, timeOf, speedAt));
+        else stances.push(rise(side, landing, stretch, strikePhase, timeOf, speedAt, style));
       }
     }
     if (open) stances.push({ side, ...open, heelOff: Infinity, off: Infinity, offPitch: 0, toeBend: 0 });
@@ -197,20 +223,73 @@ function footsteps(
   return stances.filter((stance) => stance.off > -FINE && stance.strike < progress.samples + FINE);
 }
 
-function standing(side: Side, at: { x: number; z: number; yaw: number }, strike: number, off: number): Stance {
+type FootPlace = Pick<Stance, 'x' | 'z' | 'level' | 'yaw'>;
+
+/** Where a foot stands when the hips are at `s`: to its side of the body, whichever way that faces along the path. */
+function placeFoot(side: Side, s: number, table: GaitTable, path: FloorPath, style: Style, random: Random, spin = 0): FootPlace {
+  const at = path.at(s);
+  const facing = at.heading + style.facing + spin;
+  const sign = side === 'left' ? 1 : -1;
+  const lateral = (table.width / 2) * sign + 0.004 * random.normal();
+  return {
+    x: at.x + Math.cos(facing) * lateral,
+    z: at.z - Math.sin(facing) * lateral,
+    level: path.level(s),
+    yaw: facing + (sign * table.toesOut * Math.PI) / 180 + 0.015 * random.normal(),
+  };
+}
+
+/** Footwork and where it is done: its first fine sample, the distance and the turn at which it begins. */
+interface Work {
+  readonly start: number;
+  readonly distance: number;
+  readonly turned: number;
+  readonly rises: ReturnType<typeof footwork>['rises'];
+}
+
+/** Puts the steps and hops of footwork in: the foot that stands leaves the ground, and stands where it lands until the next time. */
+function workFeet(stances: readonly Stance[], works: readonly Work[], progress: Progress, path: FloorPath): Stance[] {
+  const out = [...stances];
+  const table = progress.style.table(0);
+  const still: Random = { next: () => 0.5, normal: () => 0 };
+  for (const { start, distance, turned, rises } of works) {
+    for (const { side, off, strike, ahead, turn } of rises) {
+      const leaves = start + off * FINE;
+      const lands = start + strike * FINE;
+      const standing = out.findIndex((stance) => stance.side === side && stance.strike < leaves && stance.off > leaves);
+      if (standing < 0) continue;
+      out[standing] = { ...out[standing], heelOff: leaves - 0.16 * FINE, off: leaves, offPitch: 38, toeBend: 30 };
+      out.push({
+        side,
+        ...placeFoot(side, distance + ahead, table, path, progress.style, still, turned + turn),
+        strike: lands,
+        flat: lands + 0.05 * FINE,
+        strikePitch: 3,
+        heelOff: Infinity,
+        off: Infinity,
+        offPitch: 0,
+        toeBend: 0,
+      });
+    }
+  }
+  return out;
+}
+
+function standing(side: Side, at: FootPlace, strike: number, off: number): Stance {
   return { side, ...at, strike, off, flat: strike, heelOff: off, strikePitch: 0, offPitch: 0, toeBend: 0 };
 }
 
 /** Completes a landing with the way off the floor: heel off, roll over the ball, toe off. */
 function rise(
   side: Side,
-  landing: Pick<Stance, 'strike' | 'flat' | 'strikePitch' | 'x' | 'z' | 'yaw'>,
+  landing: Pick<Stance, 'strike' | 'flat' | 'strikePitch' | 'x' | 'z' | 'level' | 'yaw'>,
   stretch: { start: number; end: number },
   strikePhase: number,
   timeOf: (stretch: { start: number; end: number }, phase: number) => number,
   speedAt: (time: number) => number,
+  style: Style,
 ): Stance {
-  const table = gaitAt(speedAt(timeOf(stretch, strikePhase + 0.3)));
+  const table = style.table(speedAt(timeOf(stretch, strikePhase + 0.3)));
   return {
     side,
     ...landing,

@@ -99,7 +99,7 @@ test('a path has the length and the turns it was made of, and goes straight on a
 
 test.each(SCRIPTS)('the feet of %s land by turns, each stance after the other foot’s, none while it stands', (name) => {
   const script = scriptFor(name, 8);
-  const { stances, samples } = plan(script.legs, floorPath(script.path), random(4));
+  const { stances, samples } = plan(script.legs, floorPath(script.path), random(4), script.style);
   for (const side of ['left', 'right'] as const) {
     const own = stances.filter((stance) => stance.side === side).sort((a, b) => a.strike - b.strike);
     for (let i = 1; i < own.length; i++) expect(own[i].strike).toBeGreaterThan(own[i - 1].off);
@@ -109,6 +109,8 @@ test.each(SCRIPTS)('the feet of %s land by turns, each stance after the other fo
     }
   }
   const order = [...stances].filter((stance) => stance.strike > 0 && stance.strike < samples).sort((a, b) => a.strike - b.strike);
+  // Hopping has no turns.
+  if (name === 'hop') return;
   for (let i = 1; i < order.length; i++) {
     // After a wait he may start with either foot.
     if (order[i].strike - order[i - 1].strike < 1.5 * FINE) expect(order[i].side).not.toBe(order[i - 1].side);
@@ -125,6 +127,7 @@ test('a foot in stance turns about heel, ball and tip in that order and never le
     off: 0.66 * FINE,
     x: 1,
     z: 2,
+    level: 0,
     yaw: 0.3,
     strikePitch: 14,
     offPitch: 65,

@@ -1,7 +1,7 @@
 /** The one thing that browsers and Node both have and the language does not: text to bytes and back. */
 declare class TextDecoder {
   constructor(label?: string, options?: { fatal?: boolean });
-  decode(bytes?: Uint8Array): string;
+  decode(bytes?: Uint8Array, options?: { stream?: boolean }): string;
 }
 declare class TextEncoder {
   encode(text: string): Uint8Array<ArrayBuffer>;

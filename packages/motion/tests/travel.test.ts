@@ -1,10 +1,9 @@
+import { capture } from '@lantern/capture';
 import {
   clipFigures,
   cutMotion,
   describeTake,
   findLoops,
-  freeFall,
-  gait,
   moveFrames,
   readBvh,
   recipeRunner,
@@ -12,6 +11,7 @@ import {
   worldMotion,
   writeBvh,
   type Motion,
+  type TakeOverrides,
 } from '@lantern/motion';
 import { bytesOf, farthest, gaitOf, suit } from './made';
 
@@ -108,16 +108,26 @@ test('walking backwards and sideways are found as such: the root faces where the
   }
 });
 
-test('free fall agrees with a true jog, and not with one read at half its rate or twice its size', () => {
-  const jog = suit('jog', { faults: 0.5, fps: 120 });
-  expect(freeFall(jog.gait)).toMatchObject({ verdict: 'consistent' });
-  expect(freeFall(jog.gait).flights).toBeGreaterThan(10);
-  const slow: Motion = { ...jog.motion, fps: 60 };
-  expect(freeFall(gait(slow)).verdict).not.toBe('consistent');
-  expect(freeFall(suit('walk').gait)).toMatchObject({ verdict: 'no-flights', medianMps2: null });
-  const big = describeTake(readBvh(bytesOf(writeBvh(jog.motion)), 'jog'), { metresPerUnit: 0.02 });
-  expect(big.passport.freeFall.verdict).not.toBe('consistent');
-  expect(big.passport.units).toMatchObject({ unit: 'custom', metresPerUnit: 0.02 });
+const read = (made: Motion, overrides: TakeOverrides = {}) =>
+  describeTake({ name: 'take', format: 'bvh', motion: made, warnings: [] }, overrides).passport;
+
+test('free fall agrees with a true jog, and says what mends one read at half its rate or at another size', () => {
+  const jog = capture('jog', { faults: 0.5, fps: 120, seconds: 8, seed: 3 }).motion;
+  expect(read(jog).freeFall).toMatchObject({ verdict: 'consistent', suggestion: null });
+  expect(read({ ...jog, fps: 30 }).freeFall).toMatchObject({ verdict: 'rate', suggestion: { fps: 120 } });
+  expect(read({ ...jog, fps: 30 }).freeFall.sentence).toMatch(/fall at 0\.\d+ m\/s²: 120 frames a second were probably read as 30/);
+  const big = read(jog, { metresPerUnit: 0.3048 });
+  expect(big.freeFall).toMatchObject({ verdict: 'scale', suggestion: { metresPerUnit: 1 } });
+  expect(big.units).toMatchObject({ unit: 'custom', metresPerUnit: 0.3048 });
+  expect(big.warnings.find(({ code }) => code === 'free-fall-scale')?.repair?.overrides).toEqual({ metresPerUnit: 1 });
+});
+
+test('nothing that is not a flight settles anything: a walk, a lift, a suit that holds the feet to the floor', () => {
+  expect(read(capture('walk', { seconds: 6 }).motion).freeFall).toMatchObject({ verdict: 'no-flights', medianMps2: null });
+  const lifted = capture('idle', { seconds: 9 }).motion;
+  for (let f = 0; f < lifted.frames; f++) lifted.rootPositions[f * 3 + 1] += 0.3 * (1 - Math.cos((2 * Math.PI * f) / 180));
+  expect(['unclear', 'no-flights']).toContain(read(lifted).freeFall.verdict);
+  expect(['unclear', 'no-flights']).toContain(read(capture('jog', { seconds: 6, rootByFeet: true }).motion).freeFall.verdict);
 });
 
 test('a faster rate than the file says makes the same take faster: overrides are believed', () => {

@@ -7,6 +7,9 @@ interface PlayerState {
   readonly speed: number;
   readonly frames: number;
   readonly fps: number;
+  /** A stretch that is played round and round; null: all of it. */
+  readonly range: { readonly from: number; readonly to: number } | null;
+  setRange(range: { from: number; to: number } | null): void;
   load(frames: number, fps: number, frame?: number): void;
   seek(frame: number): void;
   toggle(): void;
@@ -23,10 +26,19 @@ export const usePlayer = create<PlayerState>()((set) => ({
   speed: 1,
   frames: 1,
   fps: 60,
-  load: (frames, fps, frame) => set((s) => ({ frames, fps, frame: Math.min(frames - 1, frame ?? s.frame) })),
+  range: null,
+  setRange: (range) => set(range ? { range, frame: range.from } : { range }),
+  load: (frames, fps, frame) => set((s) => ({ frames, fps, range: null, frame: Math.min(frames - 1, frame ?? s.frame) })),
   seek: (frame) => set(({ frames }) => ({ frame: Math.min(frames - 1, Math.max(0, frame)) })),
   toggle: () => set(({ playing }) => ({ playing: !playing })),
-  // Round again at the end.
-  advance: (seconds) => set((s) => ({ frame: s.frames > 1 ? (s.frame + seconds * s.fps * s.speed) % (s.frames - 1) : 0 })),
+  // Round again at the end, or at the end of the range.
+  advance: (seconds) =>
+    set((s) => {
+      const from = s.range?.from ?? 0;
+      const length = (s.range?.to ?? s.frames - 1) - from;
+      if (length <= 0) return { frame: 0 };
+      const on = s.frame - from + seconds * s.fps * s.speed;
+      return { frame: from + (((on % length) + length) % length) };
+    }),
   setSpeed: (speed) => set({ speed }),
 }));

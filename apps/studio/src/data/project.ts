@@ -1,5 +1,5 @@
 'use client';
-import type { Passport, Skeleton, TakeOverrides } from '@lantern/motion';
+import type { Marker, Passport, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
 import type { ClipRow } from '@/server/clips';
@@ -22,6 +22,12 @@ export interface TakeInfo {
   readonly moving: readonly number[];
   readonly passport: Passport;
   readonly overrides: TakeOverrides;
+  readonly signature: string;
+  readonly tags: readonly string[];
+  readonly notes: string;
+  readonly star: boolean;
+  readonly markers: readonly Marker[];
+  readonly props: readonly StageProp[];
   readonly path: readonly number[];
   readonly created: string;
 }

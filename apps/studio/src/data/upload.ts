@@ -1,19 +1,28 @@
-import type { TakeInfo } from './project';
 import { RequestError } from './fetch-json';
+import type { TakeInfo } from './project';
+
+/** What became of a file. */
+export interface Arrived {
+  readonly takes: readonly TakeInfo[];
+  /** Names of takes with the same content that were here already. */
+  readonly duplicates: readonly string[];
+  /** A skeleton, kept for the motions that fit it. */
+  readonly skeleton: string | null;
+}
 
 /**
  * Sends a file; `progress` goes from 0 to 1 while it is on its way, and the answer comes when it has been read and stored.
  *
  * @throws RequestError with the server's sentence about the file
  */
-export function uploadTake(project: string, file: File, progress: (share: number) => void, signal: AbortSignal): Promise<TakeInfo> {
+export function uploadFile(project: string, file: File, progress: (share: number) => void, signal: AbortSignal): Promise<Arrived> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open('POST', `/api/projects/${project}/takes?file=${encodeURIComponent(file.name)}`);
     request.responseType = 'json';
     request.upload.onprogress = (event) => progress(event.lengthComputable ? event.loaded / event.total : 0);
     request.onload = () => {
-      if (request.status === 201) return resolve(request.response as TakeInfo);
+      if (request.status === 201) return resolve(request.response as Arrived);
       const body = (request.response ?? {}) as Record<string, unknown>;
       const line = typeof body.line === 'number' ? `line ${body.line}: ` : '';
       reject(

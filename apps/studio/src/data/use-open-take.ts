@@ -4,16 +4,16 @@ import { core } from '@/worker/core';
 import type { OpenTake } from '@/worker/core.worker';
 import type { TakeInfo } from './project';
 
-/** A take opened in the worker, with what is drawn of it. Kept for as long as it is in use and a while after. */
-export function useOpenTake(take: TakeInfo | null) {
+/** A take opened in the worker, with what is drawn of it, or the same without what was overruled. Kept for as long as it is in use and a while after. */
+export function useOpenTake(take: TakeInfo | null, asFound = false) {
   return useQuery<OpenTake>({
-    queryKey: ['open-take', take?.id],
+    queryKey: ['open-take', take?.id, asFound ? 'as found' : JSON.stringify(take?.overrides)],
     enabled: take !== null,
     staleTime: Infinity,
     gcTime: 5 * 60_000,
     queryFn: async () => {
       if (!take) throw new Error('no take');
-      return core().openTake(sourceOf(take));
+      return core().openTake(asFound ? { ...sourceOf(take), overrides: {}, as: `${take.id} as found` } : sourceOf(take));
     },
   });
 }
@@ -24,5 +24,5 @@ export const sourceOf = ({ id, skeleton, fps, moving, passport, overrides }: Tak
   fps,
   moving,
   overrides,
-  passport: { units: passport.units, up: passport.up },
+  passport: { reading: passport.reading },
 });

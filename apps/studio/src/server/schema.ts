@@ -1,5 +1,5 @@
-import type { Passport, RecipeStep, Skeleton, TakeOverrides } from '@lantern/motion';
-import { customType, index, integer, jsonb, pgTable, primaryKey, real, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import type { Marker, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
+import { boolean, customType, index, integer, jsonb, pgTable, primaryKey, real, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -29,12 +29,49 @@ export const takes = pgTable(
     moving: jsonb('moving').$type<number[]>().notNull(),
     passport: jsonb('passport').$type<Passport>().notNull(),
     overrides: jsonb('overrides').$type<TakeOverrides>().notNull().default({}),
+    /** SHA-256 of the file, and of the animation's name where it has several: the same content is not brought in twice. */
+    hash: text('hash').notNull().default(''),
+    /** The suit or program it came from: repairs are remembered for it. */
+    signature: text('signature').notNull().default(''),
+    tags: jsonb('tags').$type<string[]>().notNull().default([]),
+    notes: text('notes').notNull().default(''),
+    star: boolean('star').notNull().default(false),
+    markers: jsonb('markers').$type<Marker[]>().notNull().default([]),
+    props: jsonb('props').$type<StageProp[]>().notNull().default([]),
     /** The way of the hips from above, metres: x, z, x, z, … */
     path: jsonb('path').$type<number[]>().notNull(),
     created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
     removed: timestamp('removed', { withTimezone: true }),
   },
   (table) => [index('takes_project').on(table.project)],
+);
+
+/** Skeleton files, kept for the motions that come later and fit them. */
+export const skeletonFiles = pgTable(
+  'skeleton_files',
+  {
+    project: text('project')
+      .notNull()
+      .references(() => projects.id),
+    hash: text('hash').notNull(),
+    file: text('file').notNull(),
+    bytes: bytea('bytes').notNull(),
+    created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.project, table.hash] })],
+);
+
+/** What was overruled for one take of a suit and holds for the next ones of the same suit. */
+export const repairs = pgTable(
+  'repairs',
+  {
+    project: text('project')
+      .notNull()
+      .references(() => projects.id),
+    signature: text('signature').notNull(),
+    overrides: jsonb('overrides').$type<TakeOverrides>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.project, table.signature] })],
 );
 
 /** Some hundred frames each; a row of float32, little-endian, per frame: root place, rotations, moving joints' places. */

@@ -1,40 +1,113 @@
-import { randomUUID } from 'node:crypto';
-import { describeTake, readTake, type Motion, type Take } from '@lantern/motion';
-import { and, asc, count, eq, isNull } from 'drizzle-orm';
+import { createHash, randomUUID } from 'node:crypto';
+import {
+  bareName,
+  conformedFrames,
+  describeTake,
+  fileKind,
+  InputError,
+  type Motion,
+  motionFromRows,
+  motionToRows,
+  readAsf,
+  readTakes,
+  type Take,
+  type TakeOverrides,
+  type TakePatch,
+} from '@lantern/motion';
+import { and, asc, count, desc, eq, isNull, sql } from 'drizzle-orm';
 import type { Database } from './database';
-import { clips, takeChunks, takes } from './schema';
+import { clips, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
-const CHUNK_FRAMES = 400;
+/** Frames in a chunk: about a third of a megabyte for sixty joints. */
+export const CHUNK_FRAMES = 400;
 const PATH_POINTS = 120;
 
 /** What the table and the passport show of a take; the motion comes separately. */
 export type TakeRow = Omit<typeof takes.$inferSelect, 'removed'>;
 
+/** What became of a file: its takes, those that were here already, or a skeleton kept for the motions that fit it. */
+export interface ImportResult {
+  readonly takes: TakeRow[];
+  /** Names of takes with the same content that are in the project already. */
+  readonly duplicates: string[];
+  readonly skeleton: string | null;
+}
+
 /**
- * Reads a file and stores it.
+ * Reads a file and stores what it holds. What was overruled for other takes of the same suit holds for these too.
  *
  * @throws InputError that says what is wrong with the file, and nothing is stored
  */
+export async function importFile(database: Database, project: string, file: string, bytes: Uint8Array): Promise<ImportResult> {
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  const kind = fileKind(bytes, file);
+  if (kind === 'asf') {
+    readAsf(bytes, bareName(file));
+    await database
+      .insert(skeletonFiles)
+      .values({ project, hash, file, bytes: Buffer.from(bytes) })
+      .onConflictDoNothing();
+    return { takes: [], duplicates: [], skeleton: bareName(file) };
+  }
+  const skeletons = kind === 'amc' ? await skeletonsOf(database, project, file) : [];
+  const result: { takes: TakeRow[]; duplicates: string[]; skeleton: null } = { takes: [], duplicates: [], skeleton: null };
+  for (const take of readTakes(bytes, file, { skeletons })) {
+    const own = take.part === undefined ? hash : `${hash} ${take.part}`;
+    const [held] = await database
+      .select({ name: takes.name })
+      .from(takes)
+      .where(and(eq(takes.project, project), eq(takes.hash, own), isNull(takes.removed)));
+    if (held) result.duplicates.push(held.name);
+    else result.takes.push(await storeTake(database, project, file, own, take));
+  }
+  return result;
+}
+
+/** The single take of a file that has one. @throws InputError as `importFile` does */
 export async function importTake(database: Database, project: string, file: string, bytes: Uint8Array): Promise<TakeRow> {
-  const take = readTake(bytes, file);
-  const { passport, motion } = describeTake(take);
+  const { takes: stored } = await importFile(database, project, file, bytes);
+  if (stored.length === 0) throw new InputError('duplicate', 'The take is here already.');
+  return stored[0];
+}
+
+async function skeletonsOf(database: Database, project: string, file: string) {
+  const kept = await database.select().from(skeletonFiles).where(eq(skeletonFiles.project, project)).orderBy(desc(skeletonFiles.created));
+  // The one named like the motion first: "34.asf" and "34_01.amc".
+  const stem = bareName(file).toLowerCase();
+  const isNamed = (name: string) => stem.startsWith(bareName(name).toLowerCase());
+  return [...kept].sort((a, b) => Number(isNamed(b.file)) - Number(isNamed(a.file))).map((row) => readAsf(row.bytes, bareName(row.file)));
+}
+
+async function storeTake(database: Database, project: string, file: string, hash: string, take: Take): Promise<TakeRow> {
+  const plain = describeTake(take);
+  const [known] = await database
+    .select({ overrides: repairs.overrides })
+    .from(repairs)
+    .where(and(eq(repairs.project, project), eq(repairs.signature, plain.passport.signature)));
+  const overrides = known?.overrides ?? {};
+  const { passport, motion } = known ? describeTake(take, overrides) : plain;
   const row = {
     id: randomUUID(),
     project,
     name: take.name,
     file,
+    hash,
+    signature: passport.signature,
     frames: take.motion.frames,
     fps: take.motion.fps,
     skeleton: take.motion.skeleton,
     moving: [...(take.motion.translations?.keys() ?? [])],
     passport,
+    overrides,
     path: pathOf(motion),
   };
   return database.transaction(async (transaction) => {
     const [stored] = await transaction.insert(takes).values(row).returning();
-    const chunks = chunksOf(take).map((chunk, index) => ({ take: row.id, index, bytes: chunk }));
-    // A few at a time: a take of half an hour has more bytes than one statement should.
-    for (let i = 0; i < chunks.length; i += 8) await transaction.insert(takeChunks).values(chunks.slice(i, i + 8));
+    for (let index = 0; index * CHUNK_FRAMES < take.motion.frames; index++) {
+      const first = index * CHUNK_FRAMES;
+      const rows = motionToRows(take.motion, first, Math.min(CHUNK_FRAMES, take.motion.frames - first));
+      await transaction.insert(takeChunks).values({ take: row.id, index, bytes: Buffer.from(rows.buffer) });
+    }
     return stored;
   });
 }
@@ -57,6 +130,70 @@ export async function readMotionBytes(database: Database, id: string): Promise<B
   return chunks.length > 0 ? Buffer.concat(chunks.map((chunk) => chunk.bytes)) : null;
 }
 
+/** One chunk of a take's rows, or null when there is none. */
+export async function readChunk(database: Database, id: string, index: number): Promise<Buffer | null> {
+  const [chunk] = await database
+    .select({ bytes: takeChunks.bytes })
+    .from(takeChunks)
+    .where(and(eq(takeChunks.take, id), eq(takeChunks.index, index)));
+  return chunk?.bytes ?? null;
+}
+
+/** The take as it came in, read back from its chunks. */
+async function readStored(database: Database, row: TakeRow): Promise<Take> {
+  const bytes = await readMotionBytes(database, row.id);
+  if (!bytes) throw new InputError('missing', 'The take has no motion.');
+  const rows = new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+  const motion: Motion = motionFromRows(rows, row.skeleton, row.fps, row.moving);
+  const found = new Set(['units', 'up-axis', 'no-legs', 'floor', 'one-frame', 'free-fall-rate', 'free-fall-scale']);
+  // The reader's own warnings stay; what was worked out is worked out again.
+  const warnings = row.passport.warnings.filter(({ code }) => !found.has(code));
+  return { name: row.name, format: row.passport.format, part: row.passport.part, motion, warnings };
+}
+
+/**
+ * Changes what stands beside a take. New overrides make its passport anew, move the cuts of its clips when its rate is conformed to
+ * another, and are remembered for the suit.
+ */
+export async function changeTake(database: Database, id: string, patch: TakePatch): Promise<TakeRow | null> {
+  const [row] = await database.select().from(takes).where(eq(takes.id, id));
+  if (!row) return null;
+  const { overrides, ...plain } = patch;
+  const change: Partial<TakeRow> = { ...plain };
+  if (overrides && JSON.stringify(overrides) !== JSON.stringify(row.overrides)) {
+    const { passport, motion } = describeTake(await readStored(database, row), overrides);
+    Object.assign(change, { overrides, passport, path: pathOf(motion) });
+  }
+  return database.transaction(async (transaction) => {
+    if (change.overrides) {
+      const { signature } = row;
+
+      await transaction
+        .insert(repairs)
+        .values({ project: row.project, signature, overrides: change.overrides })
+        .onConflictDoUpdate({ target: [repairs.project, repairs.signature], set: { overrides: change.overrides } });
+      const before = framesAs(row, row.overrides);
+      const after = framesAs(row, change.overrides);
+      if (before !== after) {
+        const ratio = (after - 1) / Math.max(1, before - 1);
+        await transaction
+          .update(clips)
+          .set({
+            from: sql`least(${after - 2}::int, round(${clips.from} * ${ratio}::float8)::int)`,
+            to: sql`greatest(1, least(${after - 1}::int, round(${clips.to} * ${ratio}::float8)::int))`,
+            revision: sql`${clips.revision} + 1`,
+          })
+          .where(eq(clips.take, id));
+      }
+    }
+    const [changed] = await transaction.update(takes).set(change).where(eq(takes.id, id)).returning();
+    return changed;
+  });
+}
+
+const framesAs = (row: TakeRow, { fps, conform }: TakeOverrides): number =>
+  conform === undefined ? row.frames : conformedFrames(row.frames, fps ?? row.fps, conform);
+
 /** Takes a take out of the list; its clips' cuts would hang in the air, so it must have none. */
 export async function removeTake(database: Database, id: string): Promise<'removed' | 'has-clips' | 'missing'> {
   const [{ held }] = await database
@@ -71,26 +208,6 @@ export async function removeTake(database: Database, id: string): Promise<'remov
 export async function restoreTake(database: Database, id: string): Promise<boolean> {
   const done = await database.update(takes).set({ removed: null }).where(eq(takes.id, id)).returning({ id: takes.id });
   return done.length > 0;
-}
-
-function chunksOf(take: Take): Buffer[] {
-  const { motion } = take;
-  const joints = motion.skeleton.joints.length;
-  const moving = [...(motion.translations?.values() ?? [])];
-  const width = 3 + joints * 4 + moving.length * 3;
-  const out: Buffer[] = [];
-  for (let first = 0; first < motion.frames; first += CHUNK_FRAMES) {
-    const frames = Math.min(CHUNK_FRAMES, motion.frames - first);
-    const rows = new Float32Array(frames * width);
-    for (let f = 0; f < frames; f++) {
-      const source = first + f;
-      rows.set(motion.rootPositions.subarray(source * 3, source * 3 + 3), f * width);
-      rows.set(motion.rotations.subarray(source * joints * 4, (source + 1) * joints * 4), f * width + 3);
-      moving.forEach((t, k) => rows.set(t.subarray(source * 3, source * 3 + 3), f * width + 3 + joints * 4 + k * 3));
-    }
-    out.push(Buffer.from(rows.buffer));
-  }
-  return out;
 }
 
 function pathOf(motion: Motion): number[] {

@@ -15,6 +15,7 @@ import { OpenClip } from './OpenClip';
 import { Rail } from './Rail';
 import { TopBar } from './TopBar';
 import { useKeys } from './use-keys';
+import { useUndo } from './use-undo';
 
 /** The frame around every place: bar, rail, and what works everywhere (undo, find, keys, dropping files, saving). */
 export function Shell({ project, children }: { project: ProjectInfo; children: ReactNode }) {
@@ -33,9 +34,9 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
   const docs = useClips((state) => state.docs);
   useStoredClips(project.id);
 
-  const { undo, redo } = useClips.temporal.getState();
-  useKeys('mod+z', () => undo());
-  useKeys('mod+shift+z', () => redo());
+  const { undo, redo } = useUndo();
+  useKeys('mod+z', undo);
+  useKeys('mod+shift+z', redo);
   useKeys('mod+k', () => setFinding(true));
   useKeys('?', () => setShowsKeys(true));
 
@@ -46,8 +47,8 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
         label: `Go to ${slug[0].toUpperCase()}${slug.slice(1)}`,
         run: () => router.push(`/${project.id}/${slug}`),
       })),
-      { id: 'undo', label: 'Undo', keys: 'Ctrl Z', run: () => undo() },
-      { id: 'redo', label: 'Redo', keys: 'Ctrl Shift Z', run: () => redo() },
+      { id: 'undo', label: 'Undo', keys: 'Ctrl Z', run: undo },
+      { id: 'redo', label: 'Redo', keys: 'Ctrl Shift Z', run: redo },
       { id: 'keys', label: 'Show all keys', keys: '?', run: () => setShowsKeys(true) },
       ...(data?.takes ?? []).map((take) => ({
         id: take.id,

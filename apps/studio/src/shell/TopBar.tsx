@@ -2,11 +2,11 @@
 import { Box, Button, Link as MuiLink, Typography, useColorScheme } from '@mui/material';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { useStore } from 'zustand';
 import { useClips } from '@/data/clips-store';
 import { useProjectInfo } from '@/data/project';
 import { LanternMark } from './LanternMark';
 import { chart } from './theme';
+import { useUndo } from './use-undo';
 
 const SAVE_WORDS = {
   saved: 'all saved',
@@ -20,9 +20,7 @@ export function TopBar({ open, onFind, onKeys }: { open: ReactNode; onFind: () =
   const project = useProjectInfo();
   const state = useClips((s) => s.state);
   const { mode, setMode } = useColorScheme();
-  const undos = useStore(useClips.temporal, (s) => s.pastStates.length);
-  const redos = useStore(useClips.temporal, (s) => s.futureStates.length);
-  const { undo, redo } = useClips.temporal.getState();
+  const { undo, redo, canUndo, canRedo } = useUndo();
   const small = { minWidth: 0, px: 1, color: 'text.primary' } as const;
   return (
     <Box
@@ -60,10 +58,10 @@ export function TopBar({ open, onFind, onKeys }: { open: ReactNode; onFind: () =
       <Typography variant="body2" color="text.secondary" role="status" aria-live="polite" noWrap>
         {SAVE_WORDS[state]}
       </Typography>
-      <Button sx={small} disabled={undos === 0} onClick={() => undo()} title="Ctrl Z">
+      <Button sx={small} disabled={!canUndo} onClick={undo} title="Ctrl Z">
         undo
       </Button>
-      <Button sx={{ ...small, ml: -1 }} disabled={redos === 0} onClick={() => redo()} title="Ctrl Shift Z">
+      <Button sx={{ ...small, ml: -1 }} disabled={!canRedo} onClick={redo} title="Ctrl Shift Z">
         redo
       </Button>
       <Button sx={small} onClick={onFind} title="Ctrl K">

@@ -14,7 +14,19 @@ export const KEYS: readonly { readonly where: string; readonly keys: readonly (r
       ['Space', 'play and pause'],
       ['← →', 'one frame back, on (with Shift ten)'],
       ['Home · End', 'to the start, to the end of the cut'],
-      ['F S T W R', 'front, side, top, follow, free view'],
+      ['F S T W K R', 'front, side, top, follow, track, free view'],
+      ['B · G · M', 'bones or body, ghosts, measure'],
+    ],
+  },
+  {
+    where: 'Takes',
+    keys: [
+      ['↑ ↓', 'the take above, below'],
+      ['X · *', 'choose, star the take'],
+      ['Del', 'remove it'],
+      ['Wheel · middle drag', 'zoom at the pointer, pan the deck'],
+      ['Shift drag', 'a range to play round and round'],
+      ['P', 'a marker at the playhead'],
     ],
   },
   {

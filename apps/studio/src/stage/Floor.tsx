@@ -108,6 +108,20 @@ export function Footprints({ prints, frame }: { prints: readonly Footprint[]; fr
   });
   return (
     <group ref={group}>
+      {prints.map((print) =>
+        // What the foot slid glows in it: from half a centimetre on, fully at three.
+        print.slideCm > 0.5 ? (
+          <mesh
+            key={`slid ${print.side}${print.from}`}
+            geometry={shapes[print.side]}
+            position={[print.x, 0.008, print.z]}
+            rotation={[0, print.heading, 0]}
+            scale={0.55}
+          >
+            <meshBasicMaterial color={DUSK.warm} transparent opacity={Math.min(1, (print.slideCm - 0.5) / 2.5)} side={THREE.DoubleSide} />
+          </mesh>
+        ) : null,
+      )}
       {prints.map((print, i) => (
         <mesh
           key={`${print.side}${print.from}`}

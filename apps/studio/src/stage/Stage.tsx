@@ -1,5 +1,5 @@
 'use client';
-import type { BodyMesh } from '@lantern/motion';
+import type { BodyMesh, StageProp } from '@lantern/motion';
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
@@ -10,6 +10,10 @@ import type { Markers } from '@/worker/core.worker';
 import type { WireMotion } from '@/worker/wire';
 import { figureMesh } from './figure-mesh';
 import { Floor, Footprints } from './Floor';
+import { Ghosts } from './Ghosts';
+import { Pointer } from './Pointer';
+import { Props } from './Props';
+import { Trails, type Trail } from './Trails';
 import { placeCamera, type View } from './views';
 
 export interface StageProps {
@@ -22,6 +26,19 @@ export interface StageProps {
   readonly heading?: Float32Array;
   readonly view: View;
   readonly showsPrints: boolean;
+  readonly bones?: boolean;
+  readonly ghosts?: number;
+  readonly trails?: readonly Trail[];
+  readonly measuring?: boolean;
+  readonly props?: readonly StageProp[];
+  readonly onProps?: (props: readonly StageProp[]) => void;
+  /** A second figure in step with the first: another take, or the same one before it was repaired. */
+  readonly other?: {
+    readonly motion: WireMotion;
+    readonly mesh: BodyMesh;
+    readonly floor: number;
+    readonly shift: readonly [number, number];
+  } | null;
 }
 
 /** The window: a figure in its motion at the player's frame. Knows motion, knows nothing of places. */
@@ -42,7 +59,22 @@ export function Stage(props: StageProps) {
   );
 }
 
-function Scene({ motion, mesh, markers, floor, heading, view, showsPrints }: StageProps) {
+function Scene({
+  motion,
+  mesh,
+  markers,
+  floor,
+  heading,
+  view,
+  showsPrints,
+  bones = false,
+  ghosts = 0,
+  trails,
+  measuring = false,
+  props,
+  onProps,
+  other,
+}: StageProps) {
   const { skeleton } = motion;
   const figure = useMemo(() => figureMesh(skeleton, mesh, markers), [skeleton, mesh, markers]);
   useEffect(() => () => figure.dispose(), [figure]);
@@ -54,9 +86,25 @@ function Scene({ motion, mesh, markers, floor, heading, view, showsPrints }: Sta
   const orbit = useRef<OrbitControls | null>(null);
 
   useEffect(() => usePlayer.subscribe(() => invalidate()), [invalidate]);
-  useEffect(() => invalidate(), [invalidate, motion, view, showsPrints, figure]);
+  useEffect(() => figure.showBones(bones), [figure, bones]);
+  const names = useMemo(() => skeleton.joints.map((joint) => joint.name), [skeleton]);
+  const second = useMemo(() => (other ? figureMesh(other.motion.skeleton, other.mesh, null, '#8fd0cb') : null), [other]);
+  useEffect(() => () => second?.dispose(), [second]);
+  const zoom = useRef(1);
   useEffect(() => {
-    if (view !== 'free') return;
+    if (view === 'free') return;
+    zoom.current = 1;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      zoom.current = Math.min(4, Math.max(0.2, zoom.current * Math.exp(-event.deltaY * 0.0012)));
+      invalidate();
+    };
+    canvas.addEventListener('wheel', wheel, { passive: false });
+    return () => canvas.removeEventListener('wheel', wheel);
+  }, [view, canvas, invalidate]);
+  useEffect(() => invalidate(), [invalidate, motion, view, showsPrints, figure, bones, ghosts, trails, props, second, measuring]);
+  useEffect(() => {
+    if (view !== 'free' || measuring) return;
     camera.up.set(0, 1, 0);
     const controls = new OrbitControls(camera, canvas);
     controls.target.set(centre.x, 0.9, centre.z);
@@ -68,7 +116,7 @@ function Scene({ motion, mesh, markers, floor, heading, view, showsPrints }: Sta
       orbit.current = null;
       controls.dispose();
     };
-  }, [view, camera, canvas, centre, invalidate]);
+  }, [view, camera, canvas, centre, invalidate, measuring]);
 
   useFrame((_, delta) => {
     const player = usePlayer.getState();
@@ -76,6 +124,11 @@ function Scene({ motion, mesh, markers, floor, heading, view, showsPrints }: Sta
     const frame = usePlayer.getState().frame;
     figure.pose(motion, frame);
     figure.object.position.y = -floor;
+    if (second && other) {
+      // In step: both at the same share of a second.
+      second.pose(other.motion, (frame / motion.fps) * other.motion.fps);
+      second.object.position.set(other.shift[0], -other.floor, other.shift[1]);
+    }
     const at = Math.min(motion.frames - 1, Math.floor(frame)) * 3;
     const before = centre.clone();
     centre.set(motion.rootPositions[at], 0, motion.rootPositions[at + 2]);
@@ -86,7 +139,7 @@ function Scene({ motion, mesh, markers, floor, heading, view, showsPrints }: Sta
       camera.position.add(shift);
     }
     const facing = heading ? heading[Math.min(heading.length - 1, Math.floor(frame))] : 0;
-    if (camera instanceof THREE.PerspectiveCamera) placeCamera(camera, view, centre, facing);
+    if (camera instanceof THREE.PerspectiveCamera) placeCamera(camera, view, centre, facing, zoom.current);
     if (lamp.current) {
       // The lamp hangs over the viewer's shoulder: from whichever side one looks, that side is lit.
       lamp.current.position.set(
@@ -108,6 +161,11 @@ function Scene({ motion, mesh, markers, floor, heading, view, showsPrints }: Sta
       <spotLight ref={lamp} angle={0.75} penumbra={0.8} intensity={48} distance={12} color="#ffce85" />
       <primitive object={figure.object} />
       <Floor centre={centre} />
+      {second && <primitive object={second.object} />}
+      {ghosts > 0 && <Ghosts motion={motion} mesh={mesh} floor={floor} spacing={ghosts} />}
+      {trails && trails.length > 0 && <Trails trails={trails} fps={motion.fps} floor={floor} />}
+      {props && onProps && <Props props={props} onChange={onProps} />}
+      <Pointer bones={figure.bones} names={names} measuring={measuring} />
       {showsPrints && markers && <Footprints prints={markers.footprints} frame={() => usePlayer.getState().frame} />}
     </>
   );

@@ -1,12 +1,14 @@
 'use client';
 import { Box, ButtonBase, Typography } from '@mui/material';
 import dynamic from 'next/dynamic';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, type MouseEvent, type ReactNode } from 'react';
 import { SPEEDS, usePlayer } from '@/data/player';
 import { DUSK } from '@/shell/theme';
 import { useKeys } from '@/shell/use-keys';
 import type { StageProps } from './Stage';
-import { VIEWS, type View } from './views';
+import { StageMenu } from './StageMenu';
+import { useStageOptions } from './stage-options';
+import { VIEW_WORDS, VIEWS, type View } from './views';
 
 const Stage = dynamic(() => import('./Stage').then((module) => module.Stage), { ssr: false });
 
@@ -17,17 +19,20 @@ export function StageFrame({
   stage,
   footer,
   notice,
+  isLive = false,
 }: {
-  stage: Omit<StageProps, 'view' | 'showsPrints'> | null;
+  stage: Omit<StageProps, 'view' | 'showsPrints' | 'bones' | 'ghosts' | 'measuring'> | null;
   footer?: ReactNode;
+  /** What is shown is happening now: there is nothing to play. */
+  isLive?: boolean;
   notice?: ReactNode;
 }) {
-  const [view, setView] = useState<View>('follow');
-  const [showsPrints, setShowsPrints] = useState(true);
+  const { view, prints, bones, ghosts, measuring } = useStageOptions();
+  const setView = (next: View) => useStageOptions.setState({ view: next });
   usePlayerKeys(setView);
   return (
     <Box sx={{ position: 'relative', height: '100%', bgcolor: DUSK.deep, color: DUSK.text, overflow: 'hidden' }}>
-      {stage && <Stage {...stage} view={view} showsPrints={showsPrints} />}
+      {stage && <Stage {...stage} view={view} showsPrints={prints} bones={bones} ghosts={ghosts} measuring={measuring} />}
       {notice && (
         <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4, textAlign: 'center' }}>{notice}</Box>
       )}
@@ -35,12 +40,18 @@ export function StageFrame({
         <>
           <Box role="toolbar" aria-label="View" sx={{ position: 'absolute', top: 8, left: 12, display: 'flex', gap: 0.5 }}>
             {VIEWS.map((name) => (
-              <Choice key={name} label={name} isOn={view === name} onClick={() => setView(name)} />
+              <Choice key={name} label={name} title={VIEW_WORDS[name]} isOn={view === name} onClick={() => setView(name)} />
             ))}
             <Box sx={{ width: 10 }} />
-            <Choice label="footprints" isOn={showsPrints} onClick={() => setShowsPrints(!showsPrints)} />
+            <Choice
+              label="measure"
+              title="Distance between two joints, or points of the floor"
+              isOn={measuring}
+              onClick={() => useStageOptions.setState({ measuring: !measuring })}
+            />
+            <StageMenu joints={stage.motion.skeleton.joints.map((joint) => joint.name)} />
           </Box>
-          <Speeds />
+          {!isLive && <Speeds />}
           <Box
             sx={{
               position: 'absolute',
@@ -57,7 +68,7 @@ export function StageFrame({
               background: `linear-gradient(transparent, ${DUSK.deep} 75%)`,
             }}
           >
-            <PlayButton />
+            {!isLive && <PlayButton />}
             {footer}
           </Box>
         </>
@@ -67,12 +78,25 @@ export function StageFrame({
 }
 
 /** A word that is on or off, on the dusk of the stage. */
-export function Choice({ label, isOn, onClick, name }: { label: string; isOn: boolean; onClick: () => void; name?: string }) {
+export function Choice({
+  label,
+  isOn,
+  onClick,
+  name,
+  title,
+}: {
+  label: string;
+  isOn: boolean;
+  onClick: (event: MouseEvent<HTMLElement>) => void;
+  name?: string;
+  title?: string;
+}) {
   return (
     <ButtonBase
       disableRipple
       aria-pressed={isOn}
       aria-label={name}
+      title={title}
       onClick={onClick}
       sx={{
         px: 0.9,
@@ -134,5 +158,9 @@ function usePlayerKeys(setView: (view: View) => void): void {
   useKeys('t', () => setView('top'));
   useKeys('w', () => setView('follow'));
   useKeys('r', () => setView('free'));
+  useKeys('k', () => setView('track'));
+  useKeys('b', () => useStageOptions.setState(({ bones }) => ({ bones: !bones })));
+  useKeys('g', () => useStageOptions.setState(({ ghosts }) => ({ ghosts: ghosts > 0 ? 0 : 6 })));
+  useKeys('m', () => useStageOptions.setState(({ measuring }) => ({ measuring: !measuring })));
   useEffect(() => () => usePlayer.setState({ playing: false }), []);
 }

@@ -11,13 +11,20 @@ const OUTLINE = 0.0065;
 /** The lit figure on the stage: one skinned body on bones that are posed straight from a motion. */
 export interface FigureMesh {
   readonly object: THREE.Group;
+  readonly bones: readonly THREE.Bone[];
+  /** The body, or lines from joint to joint. */
+  showBones(on: boolean): void;
   /** Poses the bones at a frame, fractional ones in between. Nothing is allocated. */
   pose(motion: WireMotion, frame: number): void;
   dispose(): void;
 }
 
-/** Left limbs are tinted port and carry balls, right ones starboard with diamonds: told apart by shape and colour. */
-export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | null): FigureMesh {
+/**
+ * Left limbs are tinted port and carry balls, right ones starboard with diamonds: told apart by shape and colour.
+ *
+ * @param ghost a colour makes it a thin shape of that colour, without outline
+ */
+export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | null, ghost?: string): FigureMesh {
   const bones = rest.joints.map(() => new THREE.Bone());
   rest.joints.forEach((joint, j) => {
     bones[j].position.fromArray([...joint.offset]);
@@ -27,7 +34,9 @@ export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | nu
   bones[0].updateMatrixWorld(true);
   const skeleton = new THREE.Skeleton(bones);
   const geometry = geometryOf(mesh, markers);
-  const material = new THREE.MeshLambertMaterial({ vertexColors: true });
+  const material = ghost
+    ? new THREE.MeshBasicMaterial({ color: ghost, transparent: true, opacity: 0.2, depthWrite: false })
+    : new THREE.MeshLambertMaterial({ vertexColors: true });
   const body = new THREE.SkinnedMesh(geometry, material);
   const ink = new THREE.MeshBasicMaterial({ color: '#10191b', side: THREE.BackSide });
   ink.onBeforeCompile = (shader) => {
@@ -35,7 +44,11 @@ export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | nu
   };
   const outline = new THREE.SkinnedMesh(geometry, ink);
   const object = new THREE.Group();
-  object.add(bones[0], body, outline);
+  const lines = boneLines(rest);
+  lines.visible = false;
+  outline.visible = ghost === undefined;
+  object.add(bones[0], body, outline, lines);
+  const from = new THREE.Vector3();
   for (const skinned of [body, outline]) {
     skinned.frustumCulled = false;
     skinned.bind(skeleton, new THREE.Matrix4());
@@ -45,6 +58,12 @@ export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | nu
   const joints = bones.length;
   return {
     object,
+    bones,
+    showBones(on) {
+      lines.visible = on;
+      body.visible = !on;
+      outline.visible = !on && ghost === undefined;
+    },
     pose(source, frame) {
       const a = Math.min(source.frames - 1, Math.max(0, Math.floor(frame)));
       const b = Math.min(source.frames - 1, a + 1);
@@ -57,15 +76,56 @@ export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | nu
         slerp(q, 0, source.rotations, (a * joints + j) * 4, source.rotations, (b * joints + j) * 4, u);
         bones[j].quaternion.set(q[0], q[1], q[2], q[3]);
       }
+      if (!lines.visible) return;
+      bones[0].updateMatrixWorld(true);
+      const ends = lines.geometry.getAttribute('position');
+      lineEnds(rest).forEach(([joint, tip], i) => {
+        from.setFromMatrixPosition(bones[joint].matrixWorld);
+        if (tip) from.copy(tip).applyMatrix4(bones[joint].matrixWorld);
+        object.worldToLocal(from);
+        ends.setXYZ(i, from.x, from.y, from.z);
+      });
+      ends.needsUpdate = true;
     },
     dispose() {
       geometry.dispose();
       material.dispose();
       ink.dispose();
+      lines.geometry.dispose();
+      lines.material.dispose();
       skeleton.dispose();
       for (const mark of marks) mark.geometry.dispose();
     },
   };
+}
+
+/** Ends of the lines of bones mode, two a line: a joint, or a point that it carries. */
+function lineEnds(rest: Skeleton): [number, THREE.Vector3 | null][] {
+  const known = ENDS.get(rest);
+  if (known) return known;
+  const ends = rest.joints.flatMap(({ parent, endSites }, j): [number, THREE.Vector3 | null][] => [
+    ...(parent >= 0
+      ? ([
+          [parent, null],
+          [j, null],
+        ] as [number, null][])
+      : []),
+    ...endSites.flatMap((site): [number, THREE.Vector3 | null][] => [
+      [j, null],
+      [j, new THREE.Vector3(...site)],
+    ]),
+  ]);
+  ENDS.set(rest, ends);
+  return ends;
+}
+const ENDS = new WeakMap<Skeleton, [number, THREE.Vector3 | null][]>();
+
+function boneLines(rest: Skeleton) {
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(lineEnds(rest).length * 3), 3));
+  const lines = new THREE.LineSegments(geometry, new THREE.LineBasicMaterial({ color: '#f0dfb8' }));
+  lines.frustumCulled = false;
+  return lines;
 }
 
 function geometryOf(mesh: BodyMesh, markers: Markers | null): THREE.BufferGeometry {

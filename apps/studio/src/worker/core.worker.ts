@@ -1,26 +1,36 @@
 import {
+  angleBetween,
+  applyOverrides,
   bodyMesh,
   clipFigures,
+  compareMotions,
+  createMotion,
+  DEGREES,
   findLoops,
   findBody,
+  forwardKinematics,
   gait,
   InputError,
   lowPass,
   makeClips,
+  motionFromRows,
   movingAverage,
   recipeRunner,
   repeatLoop,
   seam,
   shipClip,
+  slides,
   strideFrames,
-  toMetres,
   worldMotion,
+  type Body,
   type BodyMesh,
   type Clip,
   type ClipFigures,
   type ClipRecipe,
+  type Comparison,
   type Contacts,
   type Gait,
+  type Globals,
   type LoopSearch,
   type MadeFile,
   type Motion,
@@ -33,15 +43,17 @@ import {
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
 import { stripOf, type Strip } from './strip';
-import { motionFromRows, type WireMotion } from './wire';
+import type { WireMotion } from './wire';
 
 /** What the worker needs to know of a take to open it. */
 export interface TakeSource {
   readonly id: string;
+  /** What it is called once it is open, when that is not its id: the same take read otherwise. */
+  readonly as?: string;
   readonly skeleton: Skeleton;
   readonly fps: number;
   readonly moving: readonly number[];
-  readonly passport: Pick<Passport, 'units' | 'up'>;
+  readonly passport: Pick<Passport, 'reading'>;
   readonly overrides: TakeOverrides;
 }
 
@@ -78,6 +90,8 @@ export interface Footprint {
   readonly heading: number;
   readonly from: number;
   readonly to: number;
+  /** How far the foot slid in the contact. */
+  readonly slideCm: number;
 }
 
 export interface ClipResult {
@@ -110,14 +124,54 @@ const api = {
     if (!response.ok) throw new Error('The take could not be loaded.');
     const rows = new Float32Array(await response.arrayBuffer());
     const raw = motionFromRows(rows, source.skeleton, source.fps, source.moving);
-    const motion = toMetres(raw, {
-      metresPerUnit: source.overrides.metresPerUnit ?? source.passport.units.metresPerUnit,
-      up: source.passport.up,
-      fps: source.overrides.fps,
-    });
+    const motion = applyOverrides(raw, source.passport.reading, source.overrides);
     const found = gait(motion);
-    held.set(source.id, { motion, gait: found, run: recipeRunner(motion), loops: null });
-    return describe(source.id, motion, found);
+    const id = source.as ?? source.id;
+    held.set(id, { motion, gait: found, run: recipeRunner(motion), loops: null });
+    return describe(id, motion, found);
+  },
+
+  /** What somebody with this skeleton looks like. */
+  figure(skeleton: Skeleton): { mesh: BodyMesh; markers: Markers | null } {
+    const motion = createMotion(skeleton, 60, 1);
+    motion.rootPositions.set(skeleton.joints[0].offset);
+    skeleton.joints.forEach((joint, j) => motion.rotations.set(joint.restRotation, j * 4));
+    const body = findBody(motion);
+    return { mesh: bodyMesh(skeleton, body), markers: body && { ...sidesOf(skeleton, body), footprints: [] } };
+  },
+
+  /** The ways of some joints, three numbers a frame, metres. */
+  trails(id: string, joints: readonly string[]): { joint: string; points: Float32Array }[] {
+    const { motion, gait: found } = takeOf(id);
+    const globals = found?.globals ?? forwardKinematics(motion);
+    return joints.flatMap((joint) => {
+      const j = motion.skeleton.joints.findIndex(({ name }) => name === joint);
+      return j < 0 ? [] : [{ joint, points: wayOf(globals, j) }];
+    });
+  },
+
+  /** A joint's place along an axis (cm over the floor or on it), or how far it is turned against its parent's rest (degrees). */
+  trace(id: string, joint: string, what: 'x' | 'y' | 'z' | 'turn'): Float32Array {
+    const { motion, gait: found } = takeOf(id);
+    const j = motion.skeleton.joints.findIndex(({ name }) => name === joint);
+    if (j < 0) return new Float32Array(motion.frames);
+    if (what === 'turn') {
+      const joints = motion.skeleton.joints.length;
+      const rest = motion.skeleton.joints[j].restRotation;
+      return Float32Array.from(
+        { length: motion.frames },
+        (_, f) => angleBetween(motion.rotations, (f * joints + j) * 4, rest, 0) * DEGREES,
+      );
+    }
+    const points = wayOf(found?.globals ?? forwardKinematics(motion), j);
+    const k = { x: 0, y: 1, z: 2 }[what];
+    const floor = k === 1 ? (found?.soles.floor ?? 0) : 0;
+    return Float32Array.from({ length: motion.frames }, (_, f) => (points[f * 3 + k] - floor) * 100);
+  },
+
+  /** How far the joints of two takes are apart at every instant they share, the second in step with the first; worst joint first. */
+  compare(id: string, other: string): Comparison {
+    return compareMotions(takeOf(id).motion, takeOf(other).motion);
   },
 
   isOpen: (id: string): boolean => held.has(id),
@@ -213,8 +267,15 @@ function describe(id: string, motion: Motion, found: Gait | null): OpenTake {
   return result;
 }
 
-function markersOf({ body, soles, contacts, motion }: Gait): Markers {
-  const parents = motion.skeleton.joints.map((joint) => joint.parent);
+function wayOf({ positions, joints, frames }: Globals, j: number): Float32Array {
+  const out = new Float32Array(frames * 3);
+  for (let f = 0; f < frames; f++) out.set(positions.subarray((f * joints + j) * 3, (f * joints + j) * 3 + 3), f * 3);
+  return out;
+}
+
+/** Hands, feet and limbs of either side. */
+function sidesOf(skeleton: Skeleton, body: Body): Pick<Markers, 'left' | 'right'> {
+  const parents = skeleton.joints.map((joint) => joint.parent);
   const below = (top: number) =>
     parents.flatMap((_, j) => {
       for (let k = j; k >= 0; k = parents[k]) if (k === top) return [j];
@@ -225,6 +286,11 @@ function markersOf({ body, soles, contacts, motion }: Gait): Markers {
     foot: body.legs[side].ankle,
     limbs: [...below(body.legs[side].hip), ...(body.arms[side].shoulder >= 0 ? below(body.arms[side].shoulder) : [])],
   });
+  return { left: sideOf('left'), right: sideOf('right') };
+}
+
+function markersOf({ body, soles, contacts, motion }: Gait): Markers {
+  const slid = new Map(slides(soles, contacts).map((slide) => [`${slide.side} ${slide.from}`, slide.netCm]));
   const footprints = (['left', 'right'] as const).flatMap((side) =>
     contacts[side].map(({ from, to }): Footprint => {
       const f = Math.floor((from + to) / 2) * 3;
@@ -233,13 +299,14 @@ function markersOf({ body, soles, contacts, motion }: Gait): Markers {
         side,
         from,
         to,
+        slideCm: slid.get(`${side} ${from}`) ?? 0,
         x: (heel[f] + ball[f]) / 2,
         z: (heel[f + 2] + ball[f + 2]) / 2,
         heading: Math.atan2(ball[f] - heel[f], ball[f + 2] - heel[f + 2]),
       };
     }),
   );
-  return { left: sideOf('left'), right: sideOf('right'), footprints };
+  return { ...sidesOf(motion.skeleton, body), footprints };
 }
 
 /** What leaves the worker is a copy: the worker keeps its own. */

@@ -9,7 +9,8 @@ export interface Units {
   readonly reason: string;
 }
 
-const HYPOTHESES = [
+/** The units that files are in, and how usual each is. */
+export const USUAL_UNITS = [
   { unit: 'cm', metresPerUnit: 0.01, prior: 1 },
   { unit: 'm', metresPerUnit: 1, prior: 1 },
   { unit: 'in', metresPerUnit: 0.0254, prior: 0.5 },
@@ -23,13 +24,15 @@ const HYPOTHESES = [
  * (mean 1.72 m, standard deviation 0.12 m, with a broad tail for children and giants).
  *
  * @param motion in file units, Y up
+ * @param hint the unit that the format prescribes, or that its files usually have
  * @returns the best hypothesis; where none is believable, a unit of its own that makes the stature 1.75 m, confidence 0
  */
-export function findUnits(motion: Motion): Units {
+export function findUnits(motion: Motion, hint?: Units['unit']): Units {
   const stature = statureOf(motion);
-  const likelihood = (metres: number) =>
-    Math.exp(-(((metres - 1.72) / 0.12) ** 2) / 2) + 0.02 * Math.exp(-Math.abs(Math.log(metres / 1.72)) / 0.25);
-  const scored = HYPOTHESES.map((h) => ({ ...h, score: h.prior * likelihood(stature * h.metresPerUnit) }));
+  const scored = USUAL_UNITS.map((h) => ({
+    ...h,
+    score: h.prior * (h.unit === hint ? 4 : 1) * statureLikelihood(stature * h.metresPerUnit),
+  }));
   const total = scored.reduce((sum, h) => sum + h.score, 0);
   const best = scored.reduce((a, b) => (b.score > a.score ? b : a));
   const metres = stature * best.metresPerUnit;
@@ -48,6 +51,10 @@ export function findUnits(motion: Motion): Units {
     reason: `The figure is ${stature.toPrecision(4)} units tall: ${metres.toFixed(2)} m when a unit is ${UNIT_WORDS[best.unit]}.`,
   };
 }
+
+/** How believable a stature is for a person. */
+export const statureLikelihood = (metres: number): number =>
+  Math.exp(-(((metres - 1.72) / 0.12) ** 2) / 2) + 0.02 * Math.exp(-Math.abs(Math.log(metres / 1.72)) / 0.25);
 
 const UNIT_WORDS = {
   m: 'a metre',

@@ -1,17 +1,30 @@
 import type { Warning } from '../error';
 import { DEGREES, wrapAngle } from '../math/angles';
+import { findFlights } from '../measure/flights';
 import { freeFall, type FreeFall } from '../measure/free-fall';
 import { gait, type Gait } from '../measure/gait';
 import { statureOf } from '../measure/stature';
 import { findUnits, type Units } from '../measure/units';
+import { missingParts } from './missing';
 import type { Motion } from './motion';
+import { applyOverrides, type TakeOverrides, type TakeReading } from './overrides';
+import { skeletonSignature } from './signature';
 import type { Take, UpAxis } from './take';
 import { findUp, toMetres } from './to-metres';
 
-/** What a take is, worked out from the take itself. */
+/** A warning, and what would mend it at a click. */
+export interface TakeWarning extends Warning {
+  readonly repair?: { readonly label: string; readonly overrides: TakeOverrides };
+}
+
+/** What a take is, worked out from the take itself and what its owner overruled. */
 export interface Passport {
   readonly name: string;
   readonly format: Take['format'];
+  /** The animation's name, of a file that has several. */
+  readonly part?: string;
+  /** Tells one suit's skeletons from another's. */
+  readonly signature: string;
   readonly joints: number;
   readonly jointNames: readonly string[];
   readonly frames: number;
@@ -22,38 +35,57 @@ export interface Passport {
   readonly facingDeg: number;
   readonly statureM: number;
   readonly freeFall: FreeFall;
-  readonly warnings: readonly Warning[];
+  /** What is measured before the take is moved, turned or put on the floor. */
+  readonly reading: TakeReading;
+  /** Parts of a person that the skeleton lacks. */
+  readonly missing: readonly string[];
+  /** Why each line says what it says. */
+  readonly reasons: Readonly<Record<'fps' | 'up' | 'facing' | 'origin' | 'floor', string>>;
+  readonly warnings: readonly TakeWarning[];
 }
 
-/** What the owner of a take knows better than its file. */
-export interface TakeOverrides {
-  readonly fps?: number;
-  readonly metresPerUnit?: number;
-}
+/** Units that a format prescribes, or that its files usually have. */
+const HINTS: Partial<Record<Take['format'], Units['unit']>> = { gltf: 'm', 'asf-amc': 'in/0.45' };
 
-/** The passport of a take, the take in metres with Y up, and what its gait is (null when it is not a person). */
+const AXIS_WORDS: Readonly<Record<UpAxis, string>> = { '+x': 'X', '-x': '−X', '+y': 'Y', '-y': '−Y', '+z': 'Z', '-z': '−Z' };
+
+/**
+ * The passport of a take, the take as everything downstream sees it (metres, Y up), and what its gait is (null when it is not a
+ * person).
+ */
 export function describeTake(take: Take, overrides: TakeOverrides = {}): { passport: Passport; motion: Motion; gait: Gait | null } {
-  const up = findUp(take.motion);
+  const foundUp = findUp(take.motion);
+  const up = overrides.up ?? foundUp;
   const upright = up === '+y' ? take.motion : toMetres(take.motion, { metresPerUnit: 1, up });
-  const found = findUnits(upright);
+  const found = findUnits(upright, HINTS[take.format]);
   const units: Units =
     overrides.metresPerUnit === undefined
       ? found
       : { metresPerUnit: overrides.metresPerUnit, unit: 'custom', confidence: 1, reason: 'Set by hand.' };
-  const motion = toMetres(take.motion, { metresPerUnit: units.metresPerUnit, up, fps: overrides.fps });
-  const walked = gait(motion);
-  const warnings = [...take.warnings];
-  if (units.confidence < 0.5) warnings.push({ code: 'units', message: units.reason });
-  if (up !== '+y') warnings.push({ code: 'up-axis', message: `The file has ${up} up; it is turned to Y up.` });
-  if (!walked)
-    warnings.push({
-      code: 'no-legs',
-      message: 'No two legs were found: there are no contacts, and loops are matched on all joints alike.',
-    });
+  // Measured as it stands, before it is moved or resampled: thresholds and flights want the frames that were recorded.
+  const asRead = toMetres(take.motion, { metresPerUnit: units.metresPerUnit, up, fps: overrides.fps });
+  const walked = gait(asRead);
+  const statureUnits = statureOf(upright);
+  const reading: TakeReading = {
+    metresPerUnit: found.metresPerUnit,
+    up: foundUp,
+    facing: walked ? wrapAngle(walked.headings[0]) : 0,
+    origin: [asRead.rootPositions[0], asRead.rootPositions[2]],
+    floorM: walked?.soles.floor ?? 0,
+  };
+  const fall: FreeFall = walked
+    ? freeFall(findFlights(walked.globals, walked.body, walked.soles), { fps: asRead.fps, units, statureUnits })
+    : { flights: 0, medianMps2: null, verdict: 'no-flights', suggestion: null, sentence: 'No two legs were found, so no flights either.' };
+  const motion = isMoved(overrides, asRead.fps)
+    ? applyOverrides(take.motion, reading, { ...overrides, metresPerUnit: units.metresPerUnit, up })
+    : asRead;
+  const facing = overrides.faceForward ? 0 : reading.facing;
   return {
     passport: {
       name: take.name,
       format: take.format,
+      part: take.part,
+      signature: skeletonSignature(take.motion.skeleton),
       joints: motion.skeleton.joints.length,
       jointNames: motion.skeleton.joints.map((joint) => joint.name),
       frames: motion.frames,
@@ -61,12 +93,78 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
       seconds: motion.frames / motion.fps,
       units,
       up,
-      facingDeg: walked ? wrapAngle(walked.headings[0]) * DEGREES : 0,
-      statureM: statureOf(motion),
-      freeFall: freeFall(walked),
-      warnings,
+      facingDeg: facing * DEGREES,
+      statureM: statureUnits * units.metresPerUnit,
+      freeFall: fall,
+      reading,
+      missing: missingParts(motion.skeleton, walked?.body ?? null),
+      reasons: {
+        fps: rateReason(take, overrides, fall),
+        up: overrides.up ? 'Set by hand.' : `The body is tallest along ${AXIS_WORDS[up]}, and its lowest points keep their level along it.`,
+        facing: walked
+          ? `Hips and shoulders of the first frame face ${Math.round(reading.facing * DEGREES)}° from ahead.`
+          : 'No two legs were found to tell it by.',
+        origin: `The hips start at ${reading.origin.map((v) => v.toFixed(2)).join(', ')} m on the floor.`,
+        floor: walked
+          ? `The level of the soles in the frames in which a foot is flat and low: ${(reading.floorM * 100).toFixed(1)} cm.`
+          : 'No feet were found to tell it by.',
+      },
+      warnings: [...take.warnings, ...findWarnings(take, overrides, units, up, fall, reading, walked !== null)],
     },
     motion,
-    gait: walked,
+    gait: motion === asRead ? walked : gait(motion),
   };
+}
+
+const isMoved = ({ faceForward, startAtOrigin, floorToZero, conform }: TakeOverrides, fps: number): boolean =>
+  Boolean(faceForward || startAtOrigin || floorToZero || (conform !== undefined && Math.abs(conform / fps - 1) > 1e-6));
+
+function rateReason(take: Take, overrides: TakeOverrides, fall: FreeFall): string {
+  const source =
+    overrides.fps !== undefined ? 'Set by hand' : take.format === 'asf-amc' ? 'Assumed: AMC files do not say' : 'As the file says';
+  const checked =
+    fall.verdict === 'consistent' ? ', and flights agree with it' : fall.verdict === 'rate' ? ', but flights speak against it' : '';
+  const conformed =
+    overrides.conform === undefined
+      ? ''
+      : ` Resampled from ${Number((overrides.fps ?? take.motion.fps).toFixed(3))} to ${overrides.conform}.`;
+  return `${source}${checked}.${conformed}`;
+}
+
+function findWarnings(
+  take: Take,
+  overrides: TakeOverrides,
+  units: Units,
+  up: UpAxis,
+  fall: FreeFall,
+  reading: TakeReading,
+  hasLegs: boolean,
+): TakeWarning[] {
+  const out: TakeWarning[] = [];
+  if (units.confidence < 0.5) out.push({ code: 'units', message: units.reason });
+  if (up !== '+y' && overrides.up === undefined) {
+    out.push({ code: 'up-axis', message: `The file has ${AXIS_WORDS[up]} up; it is turned to Y up.` });
+  }
+  if (!hasLegs) {
+    out.push({ code: 'no-legs', message: 'No two legs were found: there are no contacts, and loops are matched on all joints alike.' });
+  }
+  if (fall.suggestion) {
+    const { fps, metresPerUnit } = fall.suggestion;
+    const label = [
+      fps && `read it at ${fps} a second`,
+      metresPerUnit && `take a unit as ${Number((metresPerUnit * 100).toPrecision(4))} cm`,
+    ]
+      .filter(Boolean)
+      .join(' and ');
+    out.push({ code: `free-fall-${fall.verdict}`, message: fall.sentence, repair: { label, overrides: fall.suggestion } });
+  }
+  if (Math.abs(reading.floorM) > 0.01 && !overrides.floorToZero) {
+    out.push({
+      code: 'floor',
+      message: `The floor lies at ${(reading.floorM * 100).toFixed(1).replace('-', '−')} cm.`,
+      repair: { label: 'put the feet at zero', overrides: { floorToZero: true } },
+    });
+  }
+  if (take.motion.frames === 1) out.push({ code: 'one-frame', message: 'The take is a single pose.' });
+  return out;
 }

@@ -5,6 +5,8 @@ import { alignSigns, createMotion, type Motion } from './motion';
 export interface ResampleOptions {
   /** Last frame is the first, one cycle on. */
   readonly loop?: boolean;
+  /** Frames of the source from one frame of the result to the next; without it they are spread from the first to the last. */
+  readonly step?: number;
 }
 
 /**
@@ -15,12 +17,13 @@ export interface ResampleOptions {
  */
 export function resample(motion: Motion, frames: number, fps: number, options: ResampleOptions = {}): Motion {
   const n = motion.frames;
-  if (frames === n) return { ...motion, fps };
+  if (frames === n && options.step === undefined) return { ...motion, fps };
   const joints = motion.skeleton.joints.length;
   const out: Motion = {
     ...createMotion(motion.skeleton, fps, frames),
     translations: motion.translations && new Map([...motion.translations.keys()].map((j) => [j, new Float32Array(frames * 3)])),
   };
+  const step = options.step ?? (frames === 1 ? 0 : (n - 1) / (frames - 1));
   const cycle = [0, 1, 2].map((k) => motion.rootPositions[(n - 1) * 3 + k] - motion.rootPositions[k]);
   const vectors = (source: Float32Array, target: Float32Array, at: Sample, f: number, carry: readonly number[]) => {
     for (let k = 0; k < 3; k++) {
@@ -31,7 +34,7 @@ export function resample(motion: Motion, frames: number, fps: number, options: R
   };
   const at: Sample = { index: [0, 0, 0, 0], turns: [0, 0, 0, 0], weights: [0, 0, 0, 0] };
   for (let f = 0; f < frames; f++) {
-    sampleAt(at, frames === 1 ? 0 : (f * (n - 1)) / (frames - 1), n, options.loop ?? false);
+    sampleAt(at, Math.min(n - 1, f * step), n, options.loop ?? false);
     vectors(motion.rootPositions, out.rootPositions, at, f, cycle);
     motion.translations?.forEach((t, j) => vectors(t, out.translations?.get(j) ?? t, at, f, [0, 0, 0]));
     for (let j = 0; j < joints; j++) {

@@ -1,6 +1,7 @@
 import { InputError, type Warning } from '../error';
 import { writeBvh } from '../formats/bvh-write';
 import { writeGlb, type NamedClip } from '../formats/glb-write';
+import { readAsf } from '../formats/asf';
 import { readTake } from '../formats/read-take';
 import { clipFigures, type ClipFigures } from '../measure/clip-figures';
 import { worldMotion } from '../model/clip';
@@ -50,9 +51,10 @@ export async function make(
   progress: (done: number, of: number, name: string) => void = () => {},
 ): Promise<{ files: MadeFile[]; report: Report }> {
   const takes = new Map<string, PreparedTake>();
-  for (const { id, file, fps, metresPerUnit } of project.takes) {
+  for (const { id, file, animation, skeleton, ...overrides } of project.takes) {
     try {
-      const described = describeTake(readTake(await readFile(file), file), { fps, metresPerUnit });
+      const skeletons = skeleton === undefined ? [] : [readAsf(await readFile(skeleton), skeleton)];
+      const described = describeTake(readTake(await readFile(file), file, { skeletons }, animation), overrides);
       takes.set(id, { motion: described.motion, warnings: described.passport.warnings });
     } catch (error) {
       if (error instanceof InputError) throw new InputError(error.code, error.message, { file, ...error.place });

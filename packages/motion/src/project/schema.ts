@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { takeOverridesSchema } from '../model/overrides';
 import { stepSchema } from '../steps';
 
 const id = z.string().min(1).max(200);
@@ -15,7 +16,19 @@ const fileName = z.string().min(1).max(1000);
 export const projectSchema = z.object({
   oldLantern: z.literal(1),
   fps: rate.default(60),
-  takes: z.array(z.object({ id, file: fileName, fps: rate.optional(), metresPerUnit: z.number().positive().optional() })).min(1),
+  takes: z
+    .array(
+      z.object({
+        id,
+        file: fileName,
+        /** Which animation of a file that has several; the first unless named. */
+        animation: z.string().optional(),
+        /** The ASF file of an AMC motion. */
+        skeleton: fileName.optional(),
+        ...takeOverridesSchema.shape,
+      }),
+    )
+    .min(1),
   characters: z.array(z.object({ id, file: fileName })).default([]),
   clips: z
     .array(

@@ -7,8 +7,8 @@ import { chart } from '@/shell/theme';
 import { rulerTicks, tracePath } from '@/timeline/paths';
 import { SideMark } from '@/timeline/Ribbon';
 import type { OpenTake } from '@/worker/core.worker';
-import { GUTTER, RULER } from './deck-layout';
-import type { DeckWindow } from './deck-window';
+import { GUTTER, RULER } from '@/timeline/deck-layout';
+import type { DeckWindow } from '@/timeline/axis-window';
 import type { Cut } from './use-bench';
 
 export function Labels({

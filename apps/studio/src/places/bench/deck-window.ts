@@ -1,24 +1,12 @@
-import { useEffect, useRef, type RefObject } from 'react';
-import { GUTTER, RIGHT } from './deck-layout';
+import { useEffect, useRef } from 'react';
+import { clampWindow, type DeckWindow } from '@/timeline/axis-window';
 import type { Cut } from './use-bench';
-
-/** The stretch of the take that the deck shows, frames. */
-export interface DeckWindow {
-  readonly from: number;
-  readonly to: number;
-}
 
 /** About four cycles round the cut, or the whole take. */
 export function around(cut: Cut | null, frames: number, fps: number): DeckWindow {
   if (!cut) return { from: 0, to: Math.max(2, Math.min(frames - 1, 20 * fps)) };
   const margin = Math.max(fps, (cut.to - cut.from) * 1.6);
   return clampWindow({ from: cut.from - margin, to: cut.to + margin }, frames);
-}
-
-function clampWindow({ from, to }: DeckWindow, frames: number): DeckWindow {
-  const span = Math.min(Math.max(12, to - from), Math.max(12, frames - 1));
-  const start = Math.min(Math.max(0, from), Math.max(0, frames - 1 - span));
-  return { from: start, to: start + span };
 }
 
 /** Another clip, or a cut that has left the window, brings the window with it. */
@@ -38,51 +26,4 @@ export function useFollowCut(
       setWindow((window) => (cut.to < window.from || cut.from > window.to ? around(cut, frames, fps) : window));
     }
   }, [cut, frames, fps, key, setWindow]);
-}
-
-export function useWheelZoom(
-  svg: RefObject<SVGSVGElement | null>,
-  setWindow: (change: (window: DeckWindow) => DeckWindow) => void,
-  frames: number,
-  width: number,
-): void {
-  useEffect(() => {
-    const element = svg.current;
-    if (!element) return;
-    const zoom = (event: WheelEvent) => {
-      event.preventDefault();
-      const share = Math.min(
-        1,
-        Math.max(0, (event.clientX - element.getBoundingClientRect().left - GUTTER) / Math.max(1, width - GUTTER - RIGHT)),
-      );
-      setWindow(({ from, to }) => {
-        if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
-          const by = ((event.deltaX || event.deltaY) / width) * (to - from);
-          return clampWindow({ from: from + by, to: to + by }, frames);
-        }
-        const factor = Math.exp(event.deltaY * 0.0016);
-        const at = from + share * (to - from);
-        return clampWindow({ from: at - (at - from) * factor, to: at + (to - at) * factor }, frames);
-      });
-    };
-    element.addEventListener('wheel', zoom, { passive: false });
-    return () => element.removeEventListener('wheel', zoom);
-  }, [svg, setWindow, frames, width]);
-}
-
-export function usePan(setWindow: (change: (window: DeckWindow) => DeckWindow) => void, frames: number, span: number) {
-  const last = useRef(0);
-  return {
-    start: (clientX: number) => {
-      last.current = clientX;
-    },
-    move: (clientX: number) => {
-      const pixels = last.current - clientX;
-      last.current = clientX;
-      setWindow(({ from, to }) => {
-        const by = (pixels / span) * (to - from);
-        return clampWindow({ from: from + by, to: to + by }, frames);
-      });
-    },
-  };
 }

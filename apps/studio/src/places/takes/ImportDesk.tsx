@@ -6,7 +6,8 @@ import { createContext, useCallback, useContext, useMemo, useState, type ReactNo
 import { useDropzone } from 'react-dropzone';
 import { RequestError } from '@/data/fetch-json';
 import { projectKey, useProjectInfo, type ProjectData } from '@/data/project';
-import { uploadTake } from '@/data/upload';
+import { packGltf } from '@/data/pack-gltf';
+import { uploadFile, type Arrived } from '@/data/upload';
 import { chart } from '@/shell/theme';
 
 interface Arrival {
@@ -15,6 +16,8 @@ interface Arrival {
   readonly share: number;
   readonly state: 'waiting' | 'sending' | 'reading' | 'done' | 'failed' | 'stopped';
   readonly problem?: string;
+  /** What else there is to say: several takes in it, or that it was here already. */
+  readonly said?: string;
   readonly stop: AbortController;
 }
 
@@ -35,34 +38,51 @@ export function ImportDesk({ children }: { children: ReactNode }) {
   }, []);
 
   const take = useCallback(
-    async (files: readonly File[]) => {
+    async (dropped: readonly File[]) => {
+      // Buffers of a .gltf are no files of their own.
+      const files = dropped.filter((file) => !/\.bin$/i.test(file.name) || !dropped.some(({ name }) => /\.gltf$/i.test(name)));
       const fresh = files.map((file) => ({
         file,
         arrival: { id: nextId++, name: file.name, share: 0, state: 'waiting', stop: new AbortController() } satisfies Arrival,
       }));
-      setArrivals((list) => [...list.filter((a) => a.state !== 'done' && a.state !== 'stopped'), ...fresh.map(({ arrival }) => arrival)]);
+      setArrivals((list) => [
+        ...list.filter((a) => a.state !== 'done' && a.state !== 'stopped' && a.state !== 'failed'),
+        ...fresh.map(({ arrival }) => arrival),
+      ]);
       let last: string | null = null;
-      for (const { file, arrival } of fresh) {
-        if (arrival.stop.signal.aborted) continue;
-        change(arrival.id, { state: 'sending' });
-        try {
-          const stored = await uploadTake(
-            project.id,
-            file,
-            (share) => change(arrival.id, { share, state: share < 1 ? 'sending' : 'reading' }),
-            arrival.stop.signal,
-          );
-          change(arrival.id, { state: 'done', share: 1 });
-          client.setQueryData<ProjectData>(projectKey(project.id), (data) => data && { ...data, takes: [...data.takes, stored] });
-          last = stored.id;
-        } catch (error) {
-          const isStopped = arrival.stop.signal.aborted;
-          change(arrival.id, {
-            state: isStopped ? 'stopped' : 'failed',
-            problem: error instanceof RequestError ? error.message : 'The file could not be read.',
-          });
+      // Skeletons first: the motions that fit them may be anywhere in the pile. Two at a time: one is sent while one is read.
+      const queue = [...fresh].sort((a, b) => Number(isSkeleton(b.file)) - Number(isSkeleton(a.file)));
+      const besides = new Map(dropped.map((file) => [file.name, file]));
+      const work = async () => {
+        for (let next = queue.shift(); next; next = queue.shift()) {
+          const { file, arrival } = next;
+          if (arrival.stop.signal.aborted) continue;
+          change(arrival.id, { state: 'sending' });
+          try {
+            const arrived = await uploadFile(
+              project.id,
+              await packGltf(file, besides),
+              (share) => change(arrival.id, { share, state: share < 1 ? 'sending' : 'reading' }),
+              arrival.stop.signal,
+            );
+            change(arrival.id, { state: 'done', share: 1, said: saidOf(arrived) });
+            client.setQueryData<ProjectData>(
+              projectKey(project.id),
+              (data) => data && { ...data, takes: [...data.takes, ...arrived.takes] },
+            );
+            last = arrived.takes.at(-1)?.id ?? last;
+          } catch (error) {
+            const isStopped = arrival.stop.signal.aborted;
+            change(arrival.id, {
+              state: isStopped ? 'stopped' : 'failed',
+              problem: isStopped ? undefined : error instanceof RequestError ? error.message : 'The file could not be read.',
+            });
+          }
         }
-      }
+      };
+      // A skeleton that is still on its way would be missed by its motions.
+      if (queue.some(({ file }) => isSkeleton(file))) await work();
+      else await Promise.all([work(), work()]);
       if (last) router.push(`/${project.id}/takes/${last}`);
     },
     [change, client, project.id, router],
@@ -101,6 +121,14 @@ export function ImportDesk({ children }: { children: ReactNode }) {
   );
 }
 
+const isSkeleton = (file: File) => /\.asf$/i.test(file.name);
+
+function saidOf({ takes, duplicates, skeleton }: Arrived): string | undefined {
+  if (skeleton) return 'a skeleton, kept for its motions';
+  if (takes.length === 0) return `here already as “${duplicates[0]}”`;
+  return takes.length > 1 ? `${takes.length} takes` : undefined;
+}
+
 const WORDS: Record<Arrival['state'], string> = {
   waiting: 'waiting',
   sending: 'on its way',
@@ -133,22 +161,26 @@ function Arrivals({ arrivals, onClose }: { arrivals: readonly Arrival[]; onClose
     >
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
         <Typography variant="h3" sx={{ flex: 1 }} role="status">
-          {isBusy ? 'Bringing takes in' : `${done} of ${arrivals.length} ${arrivals.length === 1 ? 'take' : 'takes'} came in`}
+          {isBusy
+            ? `Bringing takes in: ${done} of ${arrivals.length}`
+            : `${done} of ${arrivals.length} ${arrivals.length === 1 ? 'file' : 'files'} came in`}
         </Typography>
-        {!isBusy && (
+        {isBusy ? (
+          <Button onClick={() => arrivals.forEach(({ stop }) => stop.abort())}>stop all</Button>
+        ) : (
           <IconButton aria-label="Close" onClick={onClose}>
             ×
           </IconButton>
         )}
       </Box>
-      {arrivals.map(({ id, name, share, state, problem, stop }) => (
+      {arrivals.map(({ id, name, share, state, problem, said, stop }) => (
         <Box key={id} sx={{ mt: 0.8 }}>
           <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
             <Typography variant="body2" noWrap sx={{ flex: 1, fontWeight: 500 }}>
               {name}
             </Typography>
             <Typography variant="caption" color="text.secondary">
-              {WORDS[state]}
+              {said ?? WORDS[state]}
             </Typography>
             {(state === 'waiting' || state === 'sending') && (
               <Button sx={{ py: 0, minWidth: 0 }} onClick={() => stop.abort()}>

@@ -1,13 +1,27 @@
 'use client';
-import { Box, Table, TableBody, TableCell, TableHead, TableRow, TableSortLabel, TextField, Typography } from '@mui/material';
-import { useMemo, useState } from 'react';
+import {
+  Box,
+  ButtonBase,
+  Checkbox,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  TableSortLabel,
+  TextField,
+  Typography,
+} from '@mui/material';
+import { useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { TakeInfo } from '@/data/project';
 import { chart } from '@/shell/theme';
 import { PathThumb } from './PathThumb';
+import { rate } from './rate';
 
-type Column = 'name' | 'seconds' | 'fps' | 'statureM';
+type Column = 'name' | 'seconds' | 'fps' | 'statureM' | 'created';
 
-const valueOf = (take: TakeInfo, column: Column): string | number => (column === 'name' ? take.name.toLowerCase() : take.passport[column]);
+const valueOf = (take: TakeInfo, column: Column): string | number =>
+  column === 'name' ? take.name.toLowerCase() : column === 'created' ? take.created : take.passport[column];
 
 const COLUMNS: readonly { id: Column; label: string; isNumber: boolean }[] = [
   { id: 'name', label: 'Take', isNumber: false },
@@ -16,47 +30,108 @@ const COLUMNS: readonly { id: Column; label: string; isNumber: boolean }[] = [
   { id: 'statureM', label: 'Stature', isNumber: true },
 ];
 
-export const rate = (fps: number) => String(Number(fps.toFixed(2)));
+/** Words that a take answers to: its name, tags and notes; "#tag" wants a tag, "*" a star, "!" a warning. */
+export function answers(take: TakeInfo, search: string): boolean {
+  return search
+    .toLowerCase()
+    .split(/\s+/)
+    .filter(Boolean)
+    .every((word) => {
+      if (word === '*') return take.star;
+      if (word === '!') return take.passport.warnings.length > 0;
+      if (word.startsWith('#')) return take.tags.some((tag) => tag.toLowerCase().startsWith(word.slice(1)));
+      return [take.name, take.notes, ...take.tags].some((text) => text.toLowerCase().includes(word));
+    });
+}
 
-/** All takes of the project; sorts, searches, and goes by arrow keys. */
-export function TakeTable({ takes, open, onOpen }: { takes: readonly TakeInfo[]; open: string | null; onOpen: (id: string) => void }) {
+interface Props {
+  readonly takes: readonly TakeInfo[];
+  readonly open: string | null;
+  readonly chosen: ReadonlySet<string>;
+  readonly onOpen: (id: string) => void;
+  readonly onChoose: (ids: ReadonlySet<string>) => void;
+  readonly onStar: (takes: readonly TakeInfo[]) => void;
+  readonly onRemove: (takes: readonly TakeInfo[]) => void;
+}
+
+/** All takes of the project: sorts, searches, chooses several, and goes by keys. */
+export function TakeTable({ takes, open, chosen, onOpen, onChoose, onStar, onRemove }: Props) {
   const [search, setSearch] = useState('');
   const [sort, setSort] = useState<{ column: Column; descending: boolean } | null>(null);
+  const body = useRef<HTMLTableSectionElement>(null);
   const shown = useMemo(() => {
-    const found = takes.filter((take) => take.name.toLowerCase().includes(search.trim().toLowerCase()));
+    const found = takes.filter((take) => answers(take, search));
     if (!sort) return found;
     const sign = sort.descending ? -1 : 1;
     return [...found].sort((a, b) => (valueOf(a, sort.column) < valueOf(b, sort.column) ? -sign : sign));
   }, [takes, search, sort]);
+  const toggle = (id: string) => {
+    const next = new Set(chosen);
+    if (!next.delete(id)) next.add(id);
+    onChoose(next);
+  };
+  const chooseTo = (id: string) => {
+    const a = shown.findIndex((take) => take.id === open);
+    const b = shown.findIndex((take) => take.id === id);
+    onChoose(new Set([...chosen, ...shown.slice(Math.min(a, b), Math.max(a, b) + 1).map((take) => take.id)]));
+  };
+  const click = (event: MouseEvent, id: string) => {
+    if (event.shiftKey) chooseTo(id);
+    else if (event.ctrlKey || event.metaKey) toggle(id);
+    else onOpen(id);
+  };
+  const rows = () => [...(body.current?.querySelectorAll<HTMLElement>('tr') ?? [])];
+  const key = (event: KeyboardEvent<HTMLElement>, take: TakeInfo, row: number) => {
+    if (event.target !== event.currentTarget) return;
+    const acted = takes.filter((t) => (chosen.has(take.id) ? chosen.has(t.id) : t.id === take.id));
+    const move = { ArrowDown: row + 1, ArrowUp: row - 1 }[event.key];
+    if (move !== undefined && shown[move]) {
+      rows()[move]?.focus();
+      onOpen(shown[move].id);
+    } else if (event.key === 'Enter') onOpen(take.id);
+    else if (event.key === 'x') toggle(take.id);
+    else if (event.key === '*') onStar(acted);
+    else if (event.key === 'Delete') onRemove(acted);
+    else return;
+    event.preventDefault();
+  };
   return (
-    <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, flex: 1 }}>
-      {takes.length > 6 && (
-        <TextField
-          placeholder="search takes"
-          value={search}
-          onChange={(event) => setSearch(event.target.value)}
-          sx={{ mx: 1.5, mb: 1 }}
-          slotProps={{ htmlInput: { 'aria-label': 'Search takes' } }}
-        />
-      )}
+    <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, height: '100%' }}>
+      <TextField
+        placeholder="search names, #tags, notes, * starred, ! with warnings"
+        value={search}
+        onChange={(event) => setSearch(event.target.value)}
+        sx={{ mx: 1.5, mb: 0.8, '& input': { py: '5px', fontSize: 14 } }}
+        slotProps={{ htmlInput: { 'aria-label': 'Search takes' } }}
+      />
       <Box sx={{ overflow: 'auto', flex: 1 }}>
         <Table size="small" stickyHeader aria-label="Takes">
           <TableHead>
             <TableRow>
-              <TableCell sx={{ width: 54, bgcolor: chart('paper') }}>
+              <TableCell sx={{ width: 30, bgcolor: chart('paper'), p: 0, pl: 0.5 }}>
+                <Checkbox
+                  size="small"
+                  sx={{ p: 0.4 }}
+                  checked={shown.length > 0 && shown.every((take) => chosen.has(take.id))}
+                  indeterminate={shown.some((take) => chosen.has(take.id)) && !shown.every((take) => chosen.has(take.id))}
+                  onChange={(_, isOn) => onChoose(new Set(isOn ? shown.map((take) => take.id) : []))}
+                  slotProps={{ input: { 'aria-label': 'Choose all' } }}
+                />
+              </TableCell>
+              <TableCell sx={{ width: 46, bgcolor: chart('paper'), p: 0 }}>
                 <span style={{ position: 'absolute', clip: 'rect(0 0 0 0)' }}>Way</span>
               </TableCell>
               {COLUMNS.map(({ id, label, isNumber }) => (
                 <TableCell
                   key={id}
                   align={isNumber ? 'right' : 'left'}
-                  sx={{ bgcolor: chart('paper') }}
+                  sx={{ bgcolor: chart('paper'), px: 0.8 }}
                   sortDirection={sort?.column === id ? (sort.descending ? 'desc' : 'asc') : false}
                 >
                   <TableSortLabel
                     active={sort?.column === id}
                     direction={sort?.descending ? 'desc' : 'asc'}
-                    onClick={() => setSort((s) => ({ column: id, descending: s?.column === id && !s.descending }))}
+                    onClick={() => setSort((s) => (s?.column === id && s.descending ? null : { column: id, descending: s?.column === id }))}
                   >
                     {label}
                   </TableSortLabel>
@@ -64,44 +139,75 @@ export function TakeTable({ takes, open, onOpen }: { takes: readonly TakeInfo[];
               ))}
             </TableRow>
           </TableHead>
-          <TableBody>
-            {shown.map((take) => {
+          <TableBody ref={body}>
+            {shown.map((take, row) => {
               const isOpen = take.id === open;
               const warnings = take.passport.warnings.length;
               return (
                 <TableRow
                   key={take.id}
                   hover
-                  tabIndex={0}
+                  tabIndex={isOpen || (row === 0 && !shown.some((t) => t.id === open)) ? 0 : -1}
                   aria-selected={isOpen}
-                  onClick={() => onOpen(take.id)}
-                  onKeyDown={(event) => event.key === 'Enter' && onOpen(take.id)}
+                  aria-label={take.name}
+                  onClick={(event) => click(event, take.id)}
+                  onKeyDown={(event) => key(event, take, row)}
                   sx={{
                     cursor: 'pointer',
+                    userSelect: 'none',
                     bgcolor: isOpen ? chart('lampSoft') : 'transparent',
                     '&:hover': { bgcolor: isOpen ? `${chart('lampSoft')} !important` : undefined },
                   }}
                 >
-                  <TableCell sx={{ pr: 0 }}>
+                  <TableCell sx={{ p: 0, pl: 0.5 }}>
+                    <Checkbox
+                      size="small"
+                      tabIndex={-1}
+                      sx={{ p: 0.4 }}
+                      checked={chosen.has(take.id)}
+                      onClick={(event) => event.stopPropagation()}
+                      onChange={() => toggle(take.id)}
+                      slotProps={{ input: { 'aria-label': `Choose ${take.name}` } }}
+                    />
+                  </TableCell>
+                  <TableCell sx={{ py: 0.5, px: 0 }}>
                     <PathThumb path={take.path} />
                   </TableCell>
-                  <TableCell sx={{ maxWidth: 180 }}>
-                    <Typography noWrap sx={{ fontWeight: isOpen ? 700 : 500 }}>
-                      {take.name}
-                    </Typography>
-                    {warnings > 0 && (
-                      <Typography variant="caption" color="text.secondary">
-                        ▲ {warnings} {warnings === 1 ? 'warning' : 'warnings'}
+                  <TableCell sx={{ maxWidth: 130, px: 0.8 }}>
+                    <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 0.5 }}>
+                      <Typography noWrap title={take.name} sx={{ fontWeight: isOpen ? 700 : 500 }}>
+                        {take.name}
                       </Typography>
-                    )}
+                      <ButtonBase
+                        disableRipple
+                        tabIndex={-1}
+                        aria-label={take.star ? `Take the star from ${take.name}` : `Star ${take.name}`}
+                        aria-pressed={take.star}
+                        onClick={(event) => {
+                          event.stopPropagation();
+                          onStar([take]);
+                        }}
+                        sx={{
+                          fontSize: 14,
+                          color: take.star ? chart('lampText') : 'text.secondary',
+                          opacity: take.star ? 1 : 0.45,
+                          px: 0.3,
+                        }}
+                      >
+                        {take.star ? '★' : '☆'}
+                      </ButtonBase>
+                    </Box>
+                    <Typography variant="caption" color="text.secondary" noWrap component="div">
+                      {[...(warnings > 0 ? [`▲ ${warnings}`] : []), ...take.tags.map((tag) => `#${tag}`)].join('  ')}
+                    </Typography>
                   </TableCell>
-                  <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
-                    {take.passport.seconds.toFixed(1)} s
+                  <TableCell align="right" sx={{ whiteSpace: 'nowrap', px: 0.8 }}>
+                    {length(take.passport.seconds)}
                   </TableCell>
-                  <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
+                  <TableCell align="right" sx={{ whiteSpace: 'nowrap', px: 0.8 }}>
                     {rate(take.passport.fps)} /s
                   </TableCell>
-                  <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
+                  <TableCell align="right" sx={{ whiteSpace: 'nowrap', px: 0.8 }}>
                     {take.passport.statureM.toFixed(2)} m
                   </TableCell>
                 </TableRow>
@@ -111,10 +217,13 @@ export function TakeTable({ takes, open, onOpen }: { takes: readonly TakeInfo[];
         </Table>
         {shown.length === 0 && (
           <Typography color="text.secondary" sx={{ p: 2 }}>
-            No take is called that.
+            No take answers to that.
           </Typography>
         )}
       </Box>
     </Box>
   );
 }
+
+const length = (seconds: number) =>
+  seconds < 100 ? `${seconds.toFixed(1)} s` : `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')} min`;

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { database } from '@/server/database';
 import { conflict, missing, respond } from '@/server/respond';
-import { removeTake, restoreTake } from '@/server/takes';
+import { takePatchSchema } from '@lantern/motion';
+import { changeTake, removeTake, restoreTake } from '@/server/takes';
 
 type Context = { params: Promise<{ take: string }> };
 
@@ -19,5 +20,14 @@ export async function PUT(request: Request, { params }: Context): Promise<Respon
   return respond(request, async () => {
     const found = await restoreTake(database(), z.uuid().parse((await params).take));
     return found ? Response.json({ outcome: 'restored' }) : missing('take');
+  });
+}
+
+/** Changes what stands beside a take: name, tags, notes, star, markers, props, and what is overruled. */
+export async function PATCH(request: Request, { params }: Context): Promise<Response> {
+  return respond(request, async () => {
+    const patch = takePatchSchema.parse(await request.json());
+    const changed = await changeTake(database(), z.uuid().parse((await params).take), patch);
+    return changed ? Response.json(changed) : missing('take');
   });
 }

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { database } from '@/server/database';
 import { findProject } from '@/server/projects';
 import { missing, readBody, respond } from '@/server/respond';
-import { importTake } from '@/server/takes';
+import { importFile } from '@/server/takes';
 
 const fileName = z.string().trim().min(1).max(200);
 
@@ -14,6 +14,6 @@ export async function POST(request: Request, { params }: { params: Promise<{ pro
     if (!(await findProject(database(), project))) return missing('project');
     const file = fileName.parse(new URL(request.url).searchParams.get('file'));
     const bytes = await readBody(request, MOST_BYTES);
-    return Response.json(await importTake(database(), project, file, bytes), { status: 201 });
+    return Response.json(await importFile(database(), project, file, bytes), { status: 201 });
   });
 }

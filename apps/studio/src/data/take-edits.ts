@@ -1,0 +1,137 @@
+'use client';
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useSnackbar } from 'notistack';
+import { useMemo } from 'react';
+import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
+import type { TakePatch } from '@lantern/motion';
+import { fetchJson, RequestError } from './fetch-json';
+import { openProject } from './history';
+import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from './project';
+
+/** What stands beside a take, before or after an edit; `removed` takes it out of the list. */
+export interface TakeState extends TakePatch {
+  readonly removed?: boolean;
+}
+
+export interface TakeChange {
+  readonly id: string;
+  readonly before: TakeState;
+  readonly after: TakeState;
+}
+
+interface TakeEdit {
+  readonly label: string;
+  readonly changes: readonly TakeChange[];
+}
+
+interface TakeEditsState {
+  readonly project: string | null;
+  readonly past: readonly TakeEdit[];
+  readonly future: readonly TakeEdit[];
+  /** Takes being measured anew. */
+  readonly busy: readonly string[];
+}
+
+const MOST_EDITS = 100;
+
+/** The history of the Takes place; plain data, kept in the browser so that undo survives a reload. */
+export const useTakeHistory = create<TakeEditsState>()(
+  persist((): TakeEditsState => ({ project: null, past: [], future: [], busy: [] }), {
+    name: 'old-lantern.take-edits',
+    partialize: ({ project, past, future }) => ({ project, past, future }),
+  }),
+);
+
+async function put(client: QueryClient, project: string, changes: readonly TakeChange[], side: 'before' | 'after'): Promise<void> {
+  const key = projectKey(project);
+  const set = (change: (takes: readonly TakeInfo[]) => readonly TakeInfo[]) =>
+    client.setQueryData<ProjectData>(key, (data) => data && { ...data, takes: change(data.takes) });
+  let refetch = false;
+  for (const change of changes) {
+    const { removed, ...patch } = change[side];
+    const url = `/api/takes/${change.id}`;
+    if (removed === true) {
+      await fetchJson(url, { method: 'DELETE' });
+      set((takes) => takes.filter((take) => take.id !== change.id));
+      continue;
+    }
+    if (removed === false) {
+      await fetchJson(url, { method: 'PUT' });
+      refetch = true;
+      continue;
+    }
+    const isMeasured = patch.overrides !== undefined;
+    // What needs no measuring is on the screen at once.
+    if (!isMeasured) set((takes) => takes.map((take) => (take.id === change.id ? { ...take, ...patch } : take)));
+    else useTakeHistory.setState(({ busy }) => ({ busy: [...busy, change.id] }));
+    try {
+      const stored = await fetchJson<TakeInfo>(url, { method: 'PATCH', body: JSON.stringify(patch) });
+      const held = client.getQueryData<ProjectData>(key)?.takes.find((take) => take.id === change.id);
+      set((takes) => takes.map((take) => (take.id === change.id ? stored : take)));
+      refetch ||= held?.passport.frames !== stored.passport.frames;
+    } finally {
+      useTakeHistory.setState(({ busy }) => ({ busy: busy.filter((id) => id !== change.id) }));
+    }
+  }
+  if (!refetch) return;
+  await client.refetchQueries({ queryKey: key });
+  const data = client.getQueryData<ProjectData>(key);
+  // A take at another rate moves the cuts of its clips, on the server.
+  if (data) openProject(project, data.clips);
+}
+
+/** Edits of takes, with undo: optimistic where nothing has to be measured. */
+export function useTakeEdits() {
+  const client = useQueryClient();
+  const { id: project } = useProjectInfo();
+  const { enqueueSnackbar } = useSnackbar();
+  return useMemo(() => {
+    const run = async (changes: readonly TakeChange[], side: 'before' | 'after'): Promise<boolean> => {
+      try {
+        await put(client, project, changes, side);
+        return true;
+      } catch (error) {
+        enqueueSnackbar(error instanceof RequestError ? error.message : 'The change could not be saved; nothing is lost.');
+        void client.refetchQueries({ queryKey: projectKey(project) });
+        return false;
+      }
+    };
+    const own = () => {
+      const state = useTakeHistory.getState();
+      return state.project === project ? state : { past: [], future: [] };
+    };
+    return {
+      async edit(label: string, changes: readonly TakeChange[]): Promise<boolean> {
+        if (changes.length === 0) return true;
+        const { past } = own();
+        useTakeHistory.setState({ project, past: [...past, { label, changes }].slice(-MOST_EDITS), future: [] });
+        const done = await run(changes, 'after');
+        if (!done) useTakeHistory.setState(({ past: now }) => ({ past: now.slice(0, -1) }));
+        return done;
+      },
+      async undo(): Promise<void> {
+        const { past, future } = own();
+        const last = past.at(-1);
+        if (!last) return;
+        useTakeHistory.setState({ project, past: past.slice(0, -1), future: [last, ...future] });
+        if (await run(last.changes, 'before')) enqueueSnackbar(`Undone: ${last.label}.`);
+      },
+      async redo(): Promise<void> {
+        const { past, future } = own();
+        const [next] = future;
+        if (!next) return;
+        useTakeHistory.setState({ project, past: [...past, next], future: future.slice(1) });
+        await run(next.changes, 'after');
+      },
+    };
+  }, [client, enqueueSnackbar, project]);
+}
+
+/** The change that gives some takes a new value of some fields. */
+export const changesOf = (takes: readonly TakeInfo[], patch: (take: TakeInfo) => TakePatch): TakeChange[] =>
+  takes.map((take) => {
+    const after = patch(take);
+    const before = Object.fromEntries(Object.keys(after).map((key) => [key, take[key as keyof TakePatch]]));
+    return { id: take.id, before, after };
+  });

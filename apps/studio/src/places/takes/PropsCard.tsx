@@ -1,0 +1,107 @@
+'use client';
+import { Box, Button, IconButton, Typography } from '@mui/material';
+import type { TakeInfo } from '@/data/project';
+import { usePlayer } from '@/data/player';
+import { useOpenTake } from '@/data/use-open-take';
+import { PROP_KINDS, type StageProp } from '@lantern/motion';
+import { chart } from '@/shell/theme';
+import { NumberField } from './NumberField';
+
+const DEGREES = 180 / Math.PI;
+
+/** Usual sizes: width, height, depth in metres. */
+const USUAL: Record<StageProp['kind'], readonly [number, number, number]> = {
+  box: [0.6, 0.6, 0.6],
+  step: [1.6, 0.15, 0.8],
+  rope: [2, 0.12, 0.04],
+  seat: [0.5, 0.45, 0.45],
+  wall: [3, 2.2, 0.12],
+};
+
+/** Things to judge the take against: put where the performer is, then dragged on the stage or typed here. */
+export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props: readonly StageProp[]) => void }) {
+  const { data: opened } = useOpenTake(take);
+  const add = (kind: StageProp['kind']) => {
+    const f = Math.round(usePlayer.getState().frame) * 3;
+    const [width, height, depth] = USUAL[kind];
+    const [x, z] = opened ? [opened.motion.rootPositions[f], opened.motion.rootPositions[f + 2]] : [0, 0];
+    const turn = opened?.heading[f / 3] ?? 0;
+    // A step ahead of where he is.
+    const ahead = 0.8;
+    onChange([
+      ...take.props,
+      { id: crypto.randomUUID(), kind, x: x + Math.sin(turn) * ahead, z: z + Math.cos(turn) * ahead, turn, width, height, depth },
+    ]);
+  };
+  const change = (id: string, patch: Partial<StageProp>) =>
+    onChange(take.props.map((prop) => (prop.id === id ? { ...prop, ...patch } : prop)));
+  return (
+    <Box component="section" aria-label="Props" sx={{ pt: 1, display: 'grid', gap: 1 }}>
+      <Box sx={{ display: 'flex', gap: 0.5, flexWrap: 'wrap', alignItems: 'center' }}>
+        <Typography variant="body2" color="text.secondary" sx={{ mr: 0.5 }}>
+          Put up
+        </Typography>
+        {PROP_KINDS.map((kind) => (
+          <Button key={kind} variant="outlined" color="inherit" sx={{ py: 0, minWidth: 0 }} onClick={() => add(kind)}>
+            a {kind}
+          </Button>
+        ))}
+      </Box>
+      {take.props.length === 0 && (
+        <Typography variant="body2" color="text.secondary">
+          A box, step, rope, seat or wall of a given size shows whether feet clear it and hands reach it. Drag it on the stage; its ring
+          turns it.
+        </Typography>
+      )}
+      {take.props.map((prop, i) => (
+        <Box key={prop.id} role="group" aria-label={`${prop.kind} ${i + 1}`} sx={{ borderTop: `1px solid ${chart('rule')}`, pt: 0.8 }}>
+          <Box sx={{ display: 'flex', alignItems: 'center' }}>
+            <Typography variant="body2" sx={{ fontWeight: 700, flex: 1 }}>
+              {prop.kind}
+            </Typography>
+            <IconButton aria-label={`Take the ${prop.kind} away`} onClick={() => onChange(take.props.filter(({ id }) => id !== prop.id))}>
+              ×
+            </IconButton>
+          </Box>
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 0.8, mt: 0.5 }}>
+            {(['width', 'height', 'depth'] as const).map((side) => (
+              <NumberField
+                key={side}
+                label={side}
+                unit="m"
+                width={118}
+                value={round(prop[side])}
+                least={0.01}
+                most={50}
+                onChange={(value) => change(prop.id, { [side]: value })}
+              />
+            ))}
+            {(['x', 'z'] as const).map((axis) => (
+              <NumberField
+                key={axis}
+                label={axis}
+                unit="m"
+                width={118}
+                value={round(prop[axis])}
+                least={-1000}
+                most={1000}
+                onChange={(value) => change(prop.id, { [axis]: value })}
+              />
+            ))}
+            <NumberField
+              label="turned"
+              unit="°"
+              width={118}
+              value={round(prop.turn * DEGREES)}
+              least={-3600}
+              most={3600}
+              onChange={(value) => change(prop.id, { turn: value / DEGREES })}
+            />
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+const round = (value: number) => Math.round(value * 1000) / 1000;

@@ -1,0 +1,218 @@
+'use client';
+import { Box, Button, CircularProgress, Typography } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
+import { usePlayer } from '@/data/player';
+import { useProjectData, type TakeInfo } from '@/data/project';
+import { changesOf, useTakeEdits } from '@/data/take-edits';
+import { useOpenTake } from '@/data/use-open-take';
+import { DUSK } from '@/shell/theme';
+import { useKeys } from '@/shell/use-keys';
+import { AtFrame, Choice, StageFrame } from '@/stage/StageFrame';
+import { useStageOptions } from '@/stage/stage-options';
+import { TakeDeck, withMarker } from '@/timeline/TakeDeck';
+import { core } from '@/worker/core';
+import type { OpenTake } from '@/worker/core.worker';
+import { TraceMenu, useTraces } from './traces';
+
+/** Compared with itself as found, without what was overruled. */
+export const RAW = 'raw';
+
+/** The open take on its stage and along its time axis, alone or beside another. */
+export function TakeView({
+  take,
+  isGone,
+  other,
+  onCompare,
+}: {
+  take: TakeInfo | null;
+  isGone: boolean;
+  other: string | null;
+  onCompare: (other: string | null) => void;
+}) {
+  const { data: opened, error, isFetching } = useOpenTake(take);
+  const { data } = useProjectData();
+  const { edit } = useTakeEdits();
+  const load = usePlayer((state) => state.load);
+  const second = other === RAW ? take : (data?.takes.find(({ id }) => id === other) ?? null);
+  const { data: otherTake } = useOpenTake(other ? second : null, other === RAW);
+  const [apart, setApart] = useState(false);
+  const comparison = useComparison(opened, otherTake);
+  const trails = useTrails(opened);
+  const traces = useTraces(opened, comparison?.distanceCm ?? null);
+  useEffect(() => {
+    if (opened) load(opened.motion.frames, opened.motion.fps, 0);
+  }, [opened, load]);
+  const stage = useMemo(
+    () =>
+      opened && {
+        motion: opened.motion,
+        mesh: opened.mesh,
+        markers: opened.markers,
+        floor: opened.floor,
+        heading: opened.heading,
+        trails,
+        other: otherTake
+          ? { motion: otherTake.motion, mesh: otherTake.mesh, floor: otherTake.floor, shift: shiftOf(opened, otherTake, apart) }
+          : null,
+      },
+    [opened, otherTake, trails, apart],
+  );
+  useKeys('p', () => take && mark(take));
+  const mark = (to: TakeInfo) => {
+    const markers = withMarker(to.markers, Math.round(usePlayer.getState().frame));
+    if (markers !== to.markers)
+      void edit(
+        'marker',
+        changesOf([to], () => ({ markers: [...markers] })),
+      );
+  };
+  return (
+    <>
+      <Box sx={{ position: 'relative', minHeight: 0 }}>
+        <StageFrame
+          stage={
+            stage && take
+              ? {
+                  ...stage,
+                  props: take.props,
+                  onProps: (props) =>
+                    void edit(
+                      'props',
+                      changesOf([take], () => ({ props: [...props] })),
+                    ),
+                }
+              : null
+          }
+          notice={
+            isGone ? (
+              <Typography>This take is not in the project any more.</Typography>
+            ) : error ? (
+              <Typography role="alert">{error.message}</Typography>
+            ) : isFetching && !opened ? (
+              <CircularProgress aria-label="Loading the take" />
+            ) : undefined
+          }
+          footer={
+            opened && (
+              <>
+                <AtFrame>{(frame) => `frame ${frame} of ${opened.motion.frames}`}</AtFrame>
+                <AtFrame>{(frame) => `${(frame / opened.motion.fps).toFixed(2)} s`}</AtFrame>
+                <AtFrame>{(frame) => `${(opened.speed[frame] ?? 0).toFixed(2)} m/s`}</AtFrame>
+                <AtFrame>{(frame) => `hips ${((opened.hipHeight[frame] ?? 0) * 100).toFixed(1)} cm`}</AtFrame>
+              </>
+            )
+          }
+        />
+        {second && opened && (
+          <Box
+            role="region"
+            aria-label="Comparison"
+            sx={{
+              position: 'absolute',
+              right: 12,
+              top: 44,
+              width: 250,
+              bgcolor: 'rgba(14,29,33,0.86)',
+              color: DUSK.text,
+              borderRadius: 1,
+              p: 1.2,
+            }}
+          >
+            <Typography variant="body2" noWrap>
+              <Box component="span" aria-hidden sx={{ color: '#8fd0cb' }}>
+                ■{' '}
+              </Box>
+              {other === RAW ? 'as found' : second.name}
+            </Typography>
+            {comparison ? (
+              <>
+                {comparison.joints.slice(0, 5).map(({ joint, meanCm, worstCm, frame }) => (
+                  <Box
+                    key={joint}
+                    component="button"
+                    onClick={() => usePlayer.getState().seek(frame)}
+                    title="Go to where it is greatest"
+                    sx={{
+                      all: 'unset',
+                      cursor: 'pointer',
+                      display: 'flex',
+                      width: '100%',
+                      gap: 1,
+                      fontSize: 13.5,
+                      '&:hover': { color: DUSK.warm },
+                      '&:focus-visible': { outline: `1px solid ${DUSK.warm}` },
+                    }}
+                  >
+                    <Box component="span" sx={{ flex: 1 }}>
+                      {joint}
+                    </Box>
+                    <span>{meanCm.toFixed(1)}</span>
+                    <b style={{ width: 64, textAlign: 'right' }}>{worstCm.toFixed(1)} cm</b>
+                  </Box>
+                ))}
+                <Typography variant="caption" sx={{ opacity: 0.8 }}>
+                  mean and greatest distance of {comparison.joints.length} joints
+                </Typography>
+              </>
+            ) : (
+              <CircularProgress size={16} color="inherit" aria-label="Comparing" />
+            )}
+            <Box sx={{ display: 'flex' }}>
+              <Choice label={apart ? 'overlaid' : 'side by side'} isOn={false} onClick={() => setApart(!apart)} />
+              <Choice label="done" isOn={false} onClick={() => onCompare(null)} />
+            </Box>
+          </Box>
+        )}
+      </Box>
+      {opened && take && (
+        <TakeDeck
+          key={opened.id}
+          take={opened}
+          traces={traces}
+          markers={take.markers}
+          onMarkers={(markers) =>
+            void edit(
+              'markers',
+              changesOf([take], () => ({ markers: [...markers] })),
+            )
+          }
+          menu={<TraceMenu take={opened} />}
+        />
+      )}
+      {!opened && take && error && <Button onClick={() => location.reload()}>try again</Button>}
+    </>
+  );
+}
+
+/** Overlaid where they are, or a stride to the side at the start. */
+function shiftOf(a: OpenTake, b: OpenTake, apart: boolean): readonly [number, number] {
+  if (!apart) return [0, 0];
+  const heading = a.heading[0] ?? 0;
+  const aside = 1.1;
+  return [
+    a.motion.rootPositions[0] - b.motion.rootPositions[0] - Math.cos(heading) * aside,
+    a.motion.rootPositions[2] - b.motion.rootPositions[2] + Math.sin(heading) * aside,
+  ];
+}
+
+function useComparison(a: OpenTake | undefined, b: OpenTake | undefined) {
+  return useQuery({
+    queryKey: ['comparison', a?.id, b?.id, a?.motion.frames, b?.motion.frames, a?.motion.rootPositions[1]],
+    enabled: a !== undefined && b !== undefined,
+    staleTime: Infinity,
+    queryFn: () => core().compare(a?.id ?? '', b?.id ?? ''),
+  }).data;
+}
+
+/** Trails of the joints that the stage shows them for. */
+function useTrails(opened: OpenTake | undefined) {
+  const joints = useStageOptions((state) => state.trails);
+  return useQuery({
+    queryKey: ['trails', opened?.id, joints, opened?.motion.frames, opened?.motion.rootPositions[0], opened?.motion.rootPositions[1]],
+    enabled: opened !== undefined && joints.length > 0,
+    staleTime: Infinity,
+    queryFn: () => core().trails(opened?.id ?? '', joints),
+    placeholderData: (before) => (joints.length > 0 ? before : undefined),
+  }).data;
+}

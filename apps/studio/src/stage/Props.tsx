@@ -1,0 +1,82 @@
+'use client';
+import { useThree, type ThreeEvent } from '@react-three/fiber';
+import { useMemo, useRef, useState } from 'react';
+import * as THREE from 'three';
+import type { StageProp } from '@lantern/motion';
+import { DUSK } from '@/shell/theme';
+
+const FLOOR = new THREE.Plane(new THREE.Vector3(0, 1, 0), 0);
+
+/** Props on the stage: dragged over the floor, turned by the ring; Alt frees them from the 5 cm and 5° they snap to. */
+export function Props({ props, onChange }: { props: readonly StageProp[]; onChange: (props: readonly StageProp[]) => void }) {
+  // While one is dragged it is drawn from here; it is saved when it is let go.
+  const [held, setHeld] = useState<StageProp | null>(null);
+  return (
+    <>
+      {props.map((prop) => (
+        <Prop
+          key={prop.id}
+          prop={held?.id === prop.id ? held : prop}
+          onMove={setHeld}
+          onDone={(done) => {
+            setHeld(null);
+            onChange(props.map((p) => (p.id === done.id ? done : p)));
+          }}
+        />
+      ))}
+    </>
+  );
+}
+
+function Prop({ prop, onMove, onDone }: { prop: StageProp; onMove: (prop: StageProp) => void; onDone: (prop: StageProp) => void }) {
+  const invalidate = useThree((state) => state.invalidate);
+  const drag = useRef<{ kind: 'move' | 'turn'; dx: number; dz: number; last: StageProp } | null>(null);
+  const box = useMemo(() => geometryOf(prop), [prop.kind, prop.width, prop.height, prop.depth]); // eslint-disable-line react-hooks/exhaustive-deps
+  const edges = useMemo(() => new THREE.EdgesGeometry(box, 30), [box]);
+  const at = new THREE.Vector3();
+  const start = (kind: 'move' | 'turn') => (event: ThreeEvent<PointerEvent>) => {
+    if (event.button !== 0 || !event.ray.intersectPlane(FLOOR, at)) return;
+    event.stopPropagation();
+    (event.target as Element).setPointerCapture(event.pointerId);
+    drag.current = { kind, dx: prop.x - at.x, dz: prop.z - at.z, last: prop };
+  };
+  const move = (event: ThreeEvent<PointerEvent>) => {
+    if (!drag.current || !event.ray.intersectPlane(FLOOR, at)) return;
+    event.stopPropagation();
+    const snap = (value: number, step: number) => (event.altKey ? value : Math.round(value / step) * step);
+    const next =
+      drag.current.kind === 'move'
+        ? { ...prop, x: snap(at.x + drag.current.dx, 0.05), z: snap(at.z + drag.current.dz, 0.05) }
+        : { ...prop, turn: snap(Math.atan2(at.x - prop.x, at.z - prop.z), Math.PI / 36) };
+    drag.current.last = next;
+    onMove(next);
+    invalidate();
+  };
+  const end = () => {
+    const done = drag.current?.last;
+    drag.current = null;
+    if (done) onDone(done);
+  };
+  const handlers = (kind: 'move' | 'turn') => ({ onPointerDown: start(kind), onPointerMove: move, onPointerUp: end, onPointerCancel: end });
+  const radius = Math.max(prop.width, prop.depth) / 2 + 0.22;
+  return (
+    <group position={[prop.x, 0, prop.z]} rotation-y={prop.turn}>
+      <mesh geometry={box} {...handlers('move')}>
+        <meshLambertMaterial color="#c9bfa4" transparent opacity={0.55} />
+      </mesh>
+      <lineSegments geometry={edges}>
+        <lineBasicMaterial color={DUSK.text} />
+      </lineSegments>
+      <mesh rotation-x={-Math.PI / 2} position-y={0.012} {...handlers('turn')}>
+        <ringGeometry args={[radius - 0.035, radius + 0.035, 40, 1, -Math.PI / 2 - 0.5, 1]} />
+        <meshBasicMaterial color={DUSK.warm} transparent opacity={0.8} side={THREE.DoubleSide} />
+      </mesh>
+    </group>
+  );
+}
+
+/** The body of a prop, its foot on the floor. */
+function geometryOf({ kind, width, height, depth }: StageProp): THREE.BufferGeometry {
+  if (kind === 'rope') return new THREE.CylinderGeometry(depth / 2, depth / 2, width, 10).rotateZ(Math.PI / 2).translate(0, height, 0);
+  return new THREE.BoxGeometry(width, height, depth).translate(0, height / 2, 0);
+}

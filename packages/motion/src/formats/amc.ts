@@ -1,0 +1,151 @@
+import { InputError, type Warning } from '../error';
+import { multiply, multiplyInverse } from '../math/quat';
+import { alignSigns, createMotion } from '../model/motion';
+import type { Take } from '../model/take';
+import type { AsfSkeleton } from './asf';
+
+/** AMC files do not say their rate; this is taken until somebody knows better. */
+export const AMC_FPS = 120;
+
+/** Names of bones and how many numbers each has, from a motion's first frame; null when it has none. */
+export function amcBones(bytes: Uint8Array): ReadonlyMap<string, number> | null {
+  const bones = new Map<string, number>();
+  let inFrame = false;
+  for (const text of new TextDecoder('utf-8').decode(bytes.subarray(0, 200_000)).split(/\r\n?|\n/)) {
+    const words = text.trim().split(/\s+/);
+    if (words[0] === '' || /^[#:]/.test(words[0])) continue;
+    if (/^\d+$/.test(words[0]) && words.length === 1) {
+      if (inFrame) return bones;
+      inFrame = true;
+    } else if (inFrame) bones.set(words[0], words.length - 1);
+  }
+  return bones.size > 0 ? bones : null;
+}
+
+/** Whether every bone that a motion moves is one of the skeleton's, with as many numbers as that has degrees of freedom. */
+export function fits(asf: AsfSkeleton, bones: ReadonlyMap<string, number>): boolean {
+  const known = new Map(asf.skeleton.joints.map(({ name }, j) => [name, asf.freedoms[j].length]));
+  return [...bones].every(([name, count]) => known.get(name) === count);
+}
+
+/**
+ * Reads an AMC motion for a skeleton: bone by bone, angles about the bone's own axes, in the order that the skeleton gives.
+ *
+ * @throws InputError `amc` with the line
+ */
+export function readAmc(bytes: Uint8Array, name: string, asf: AsfSkeleton): Take {
+  const { skeleton, freedoms, axes } = asf;
+  const joints = skeleton.joints.length;
+  const widths = freedoms.map((list) => list.length);
+  const first = widths.map((_, j) => widths.slice(0, j).reduce((sum, n) => sum + n, 0));
+  const width = widths.reduce((sum, n) => sum + n, 0);
+  const { values, frames, isRadians } = readFrames(
+    bytes,
+    new Map(skeleton.joints.map((joint, j) => [joint.name, j])),
+    widths,
+    first,
+    width,
+  );
+  const warnings: Warning[] = [
+    ...asf.warnings,
+    { code: 'rate-unknown', message: `AMC files do not say their rate: ${AMC_FPS} frames a second are assumed until it is set.` },
+  ];
+  const motion = createMotion(skeleton, AMC_FPS, frames);
+  const toRadians = isRadians === null ? asf.toRadians : isRadians ? 1 : Math.PI / 180;
+  const translations = new Map<number, Float32Array>();
+  for (let j = 0; j < joints; j++) {
+    const moves = freedoms[j].some((freedom) => freedom >= 0 && freedom < 3);
+    if (j > 0 && moves) translations.set(j, new Float32Array(frames * 3));
+    if (freedoms[j].includes(-1) && !warnings.some(({ code }) => code === 'bone-length')) {
+      warnings.push({ code: 'bone-length', message: `"${skeleton.joints[j].name}" changes its length, which is left out.` });
+    }
+    const place = j === 0 ? motion.rootPositions : translations.get(j);
+    const { offset } = skeleton.joints[j];
+    const q = [0, 0, 0, 1];
+    const about = [0, 0, 0, 1];
+    const t = [0, 0, 0];
+    for (let f = 0; f < frames; f++) {
+      q[0] = q[1] = q[2] = 0;
+      q[3] = 1;
+      // The root's numbers are its place; those of a bone are added to where it hangs.
+      for (let k = 0; k < 3; k++) t[k] = j === 0 && moves ? 0 : offset[k];
+      freedoms[j].forEach((freedom, k) => {
+        const value = values[f * width + first[j] + k];
+        if (freedom >= 3) {
+          about[0] = about[1] = about[2] = 0;
+          about[freedom - 3] = Math.sin((value * toRadians) / 2);
+          about[3] = Math.cos((value * toRadians) / 2);
+          // Fixed axes, the first written applied first.
+          multiply(q, 0, about, 0, q, 0);
+        } else if (freedom >= 0) t[freedom] += value;
+      });
+      // From the bone's own axes into the world's: C · M · C⁻¹.
+      multiply(q, 0, axes[j], 0, q, 0);
+      multiplyInverse(about, 0, axes[j], 0, [0, 0, 0, 1], 0);
+      multiply(q, 0, q, 0, about, 0);
+      motion.rotations.set(q, (f * joints + j) * 4);
+      place?.set(t, f * 3);
+    }
+  }
+  alignSigns(motion);
+  return { name, format: 'asf-amc', motion: translations.size > 0 ? { ...motion, translations } : motion, warnings };
+}
+
+/** All numbers, frame by frame in the order of the skeleton's joints; a bone that a frame leaves out keeps its last. */
+function readFrames(
+  bytes: Uint8Array,
+  jointOf: ReadonlyMap<string, number>,
+  widths: readonly number[],
+  first: readonly number[],
+  width: number,
+): { values: Float64Array; frames: number; isRadians: boolean | null } {
+  let values = new Float64Array(1024 * width);
+  let frames = 0;
+  let isRadians: boolean | null = null;
+  let line = 0;
+  const decoder = new TextDecoder('utf-8');
+  const fail = (message: string): never => {
+    throw new InputError('amc', message, { line });
+  };
+  const readLine = (text: string) => {
+    line++;
+    const trimmed = text.trim();
+    if (trimmed === '' || trimmed[0] === '#') return;
+    if (trimmed[0] === ':') {
+      if (/^:rad/i.test(trimmed)) isRadians = true;
+      if (/^:deg/i.test(trimmed)) isRadians = false;
+      return;
+    }
+    const words = trimmed.split(/\s+/);
+    if (words.length === 1 && /^\d+$/.test(words[0])) {
+      frames++;
+      if (frames * width > values.length) {
+        const grown = new Float64Array(values.length * 2);
+        grown.set(values);
+        values = grown;
+      }
+      if (frames > 1) values.copyWithin((frames - 1) * width, (frames - 2) * width, (frames - 1) * width);
+      return;
+    }
+    if (frames === 0) fail(`Expected the number of the first frame, found "${trimmed.slice(0, 40)}".`);
+    const j = jointOf.get(words[0]) ?? fail(`The skeleton has no bone "${words[0].slice(0, 40)}".`);
+    if (words.length - 1 !== widths[j])
+      fail(`"${words[0]}" has ${words.length - 1} numbers; its skeleton has ${widths[j]} degrees of freedom.`);
+    for (let k = 0; k < widths[j]; k++) {
+      const value = Number(words[k + 1]);
+      if (!Number.isFinite(value)) fail(`Expected a number, found "${words[k + 1].slice(0, 40)}".`);
+      values[(frames - 1) * width + first[j] + k] = value;
+    }
+  };
+  // A piece at a time: a text of 200 MB at once would need as much again for its lines.
+  let rest = '';
+  for (let at = 0; at < bytes.length; at += 1 << 20) {
+    const lines = (rest + decoder.decode(bytes.subarray(at, at + (1 << 20)), { stream: true })).split(/\r\n|\n|\r(?!$)/);
+    rest = lines.pop() ?? '';
+    if (rest.length > 1 << 20) fail('A line is longer than a million characters.');
+    lines.forEach(readLine);
+  }
+  readLine(rest);
+  if (frames === 0) fail('The file has no frames of motion.');
+  return { values: values.subarray(0, frames * width), frames, isRadians };
+}

@@ -1,0 +1,168 @@
+import { InputError, type Warning } from '../error';
+import { fromAxisAngle, IDENTITY, multiply, type Quat, type Vec3 } from '../math/quat';
+import type { Joint, Skeleton } from '../model/skeleton';
+
+/** What a number on a bone's line of an AMC means: turns about x y z are 3 4 5, moves along x y z are 0 1 2, −1 is read and left out. */
+export type Freedom = -1 | 0 | 1 | 2 | 3 | 4 | 5;
+
+/** A skeleton file: the skeleton, and what an AMC has to say about each of its bones. */
+export interface AsfSkeleton {
+  readonly name: string;
+  readonly skeleton: Skeleton;
+  /** Per joint (joint 0 is the root): what its numbers mean, in their written order. */
+  readonly freedoms: readonly (readonly Freedom[])[];
+  /** Per joint: the axes about which its angles turn, against the world's, in the rest pose. */
+  readonly axes: readonly Quat[];
+  /** 1 when angles are in radians, else π / 180. */
+  readonly toRadians: number;
+  readonly warnings: readonly Warning[];
+}
+
+const MOST_JOINTS = 2000;
+const FREEDOMS: Readonly<Record<string, Freedom>> = { tx: 0, ty: 1, tz: 2, rx: 3, ry: 4, rz: 5, l: -1 };
+const AXES: Readonly<Record<string, Vec3>> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
+
+interface Draft {
+  name: string;
+  line: number;
+  direction: Vec3;
+  length: number;
+  axis: Quat;
+  freedoms: Freedom[];
+}
+
+/**
+ * Reads an ASF skeleton. Each bone becomes a joint at its start, named for the bone, whose rest rotation is the world's; bones without
+ * children get an end site at their end.
+ *
+ * @throws InputError `asf` with the line
+ */
+export function readAsf(bytes: Uint8Array, name: string): AsfSkeleton {
+  const lines = new TextDecoder('utf-8').decode(bytes).split(/\r\n?|\n/);
+  const warnings: Warning[] = [];
+  const bones: Draft[] = [];
+  const root: Draft = { name: 'root', line: 1, direction: [0, 0, 0], length: 0, axis: IDENTITY, freedoms: [] };
+  const byName = new Map<string, number>();
+  const parentOf = new Map<number, number>();
+  let section = '';
+  let isDegrees = true;
+  let bone: Draft | null = null;
+  let rootPlace: Vec3 = [0, 0, 0];
+  let rootAxis = 'xyz';
+  let rootTurn: Vec3 = [0, 0, 0];
+  let hierarchyLine = 0;
+
+  lines.forEach((text, index) => {
+    const line = index + 1;
+    const fail = (message: string): never => {
+      throw new InputError('asf', message, { line });
+    };
+    const words = text.replace(/#.*$/, '').trim().split(/\s+/).filter(Boolean);
+    if (words.length === 0) return;
+    const keyword = words[0].toLowerCase();
+    const numbers = (from: number, count: number): number[] => {
+      const found = words.slice(from, from + count).map(Number);
+      if (found.length < count || !found.every(Number.isFinite)) fail(`Expected ${count} numbers after "${cut(words[0])}".`);
+      return found;
+    };
+    const vector = (from: number): Vec3 => {
+      const [x, y, z] = numbers(from, 3);
+      return [x, y, z];
+    };
+    if (keyword.startsWith(':')) {
+      section = keyword.slice(1);
+      if (section === 'hierarchy') hierarchyLine = line;
+      return;
+    }
+    const freedomsOf = (list: readonly string[]) =>
+      list.map((word) => FREEDOMS[word.toLowerCase()] ?? fail(`"${cut(word)}" is no degree of freedom; tx ty tz rx ry rz and l are.`));
+    if (section === 'units') {
+      if (keyword === 'angle') isDegrees = !words[1]?.toLowerCase().startsWith('rad');
+    } else if (section === 'root') {
+      if (keyword === 'order') root.freedoms = freedomsOf(words.slice(1));
+      else if (keyword === 'axis') rootAxis = words[1] ?? 'xyz';
+      else if (keyword === 'position') rootPlace = vector(1);
+      else if (keyword === 'orientation') rootTurn = vector(1);
+    } else if (section === 'bonedata') {
+      if (keyword === 'begin') {
+        bone = { name: '', line, direction: [0, 0, 0], length: 0, axis: IDENTITY, freedoms: [] };
+      } else if (!bone) fail(`Expected "begin" before a bone's "${cut(words[0])}".`);
+      else if (keyword === 'end') {
+        if (!bone.name) fail('A bone has no name.');
+        if (byName.has(bone.name)) fail(`A second bone is called "${cut(bone.name)}".`);
+        if (bones.length >= MOST_JOINTS) fail(`More than ${MOST_JOINTS} bones.`);
+        bones.push(bone);
+        byName.set(bone.name, bones.length);
+        bone = null;
+      } else if (keyword === 'name') bone.name = words.slice(1).join(' ');
+      else if (keyword === 'direction') bone.direction = vector(1);
+      else if (keyword === 'length') [bone.length] = numbers(1, 1);
+      else if (keyword === 'axis') bone.axis = turn(vector(1), words[4] ?? 'xyz', isDegrees, fail);
+      else if (keyword === 'dof') bone.freedoms = freedomsOf(words.slice(1));
+    } else if (section === 'hierarchy') {
+      if (keyword === 'begin' || keyword === 'end') return;
+      const numberOf = (word: string) =>
+        word.toLowerCase() === 'root' ? 0 : (byName.get(word) ?? fail(`The bone "${cut(word)}" was not described.`));
+      const parent = numberOf(words[0]);
+      for (const word of words.slice(1)) {
+        const child = numberOf(word);
+        if (child === 0 || parentOf.has(child)) fail(`The bone "${cut(word)}" has a parent already.`);
+        parentOf.set(child, parent);
+      }
+    }
+  });
+  const end = Math.max(1, lines.length);
+  const missing = (message: string) => new InputError('asf', message, { line: end });
+  if (bones.length === 0) throw missing('The skeleton has no bones: ":bonedata" is missing or empty.');
+  if (hierarchyLine === 0) throw missing('":hierarchy" is missing.');
+  if (root.freedoms.length === 0) root.freedoms = [0, 1, 2, 3, 4, 5];
+  root.axis = turn(rootTurn, rootAxis, isDegrees, (message) => {
+    throw missing(message);
+  });
+
+  const all = [root, ...bones];
+  const children: number[][] = all.map(() => []);
+  parentOf.forEach((parent, child) => children[parent].push(child));
+  const order: number[] = [];
+  for (const stack = [0]; stack.length > 0;) {
+    const n = stack.pop() ?? 0;
+    order.push(n);
+    stack.push(...[...children[n]].reverse());
+  }
+  const loose = bones.filter((_, i) => !order.includes(i + 1));
+  if (loose.length > 0)
+    warnings.push({ code: 'loose-bone', line: loose[0].line, message: `"${loose[0].name}" hangs on nothing; it is left out.` });
+  const position = new Map(order.map((n, i) => [n, i]));
+  const along = ({ direction, length }: Draft): Vec3 => {
+    const n = Math.hypot(...direction) || 1;
+    return [(direction[0] / n) * length, (direction[1] / n) * length, (direction[2] / n) * length];
+  };
+  const joints = order.map((n): Joint => {
+    const parent = n === 0 ? -1 : (parentOf.get(n) ?? 0);
+    const offset = n === 0 ? rootPlace : parent === 0 ? ([0, 0, 0] as const) : along(all[parent]);
+    const endSites = n !== 0 && children[n].length === 0 ? [along(all[n])] : [];
+    return { name: all[n].name, parent: n === 0 ? -1 : (position.get(parent) ?? 0), offset, restRotation: IDENTITY, endSites };
+  });
+  return {
+    name,
+    skeleton: { joints },
+    freedoms: order.map((n) => all[n].freedoms),
+    axes: order.map((n) => all[n].axis),
+    toRadians: isDegrees ? Math.PI / 180 : 1,
+    warnings,
+  };
+}
+
+/** Angles about fixed axes in a written order, the first applied first. */
+function turn(angles: Vec3, order: string, isDegrees: boolean, fail: (message: string) => never): Quat {
+  const letters = [...order.toLowerCase()];
+  if ([...letters].sort().join('') !== 'xyz') fail(`"${cut(order)}" is no order of axes.`);
+  const q = [0, 0, 0, 1];
+  for (const letter of letters) {
+    const angle = angles['xyz'.indexOf(letter)] * (isDegrees ? Math.PI / 180 : 1);
+    multiply(q, 0, fromAxisAngle(AXES[letter], angle), 0, q, 0);
+  }
+  return [q[0], q[1], q[2], q[3]];
+}
+
+const cut = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : text);

@@ -1,0 +1,77 @@
+import { InputError } from '../error';
+import type { Gltf } from './gltf-container';
+
+const WIDTHS: Readonly<Record<string, number>> = { SCALAR: 1, VEC2: 2, VEC3: 3, VEC4: 4, MAT4: 16 };
+/** Bytes of a component, and what an integer is divided by when it is normalised. */
+const COMPONENTS: Readonly<Record<number, { bytes: number; most: number; read: (view: DataView, at: number) => number }>> = {
+  5120: { bytes: 1, most: 127, read: (view, at) => view.getInt8(at) },
+  5121: { bytes: 1, most: 255, read: (view, at) => view.getUint8(at) },
+  5122: { bytes: 2, most: 32767, read: (view, at) => view.getInt16(at, true) },
+  5123: { bytes: 2, most: 65535, read: (view, at) => view.getUint16(at, true) },
+  5125: { bytes: 4, most: 1, read: (view, at) => view.getUint32(at, true) },
+  5126: { bytes: 4, most: 1, read: (view, at) => view.getFloat32(at, true) },
+};
+
+/**
+ * The numbers of an accessor, normalised integers as fractions, sparse ones filled in.
+ *
+ * @returns `count · width` numbers
+ * @throws InputError `gltf` when it reaches outside its buffer, or a number is not finite
+ */
+export function readAccessor({ json, buffers }: Gltf, index: number): { values: Float64Array; width: number; count: number } {
+  const fail = (message: string): never => {
+    throw new InputError('gltf', `Accessor ${index} ${message}`, { line: 1 });
+  };
+  const accessor = json.accessors[index] ?? fail('is missing.');
+  const width = WIDTHS[accessor.type] ?? fail(`has the type "${accessor.type.slice(0, 20)}", which motion does not have.`);
+  const component =
+    COMPONENTS[accessor.componentType] ?? fail(`has the component type ${accessor.componentType}, which glTF does not have.`);
+  const { count } = accessor;
+
+  const viewOf = (bufferView: number) => {
+    const view = json.bufferViews[bufferView] ?? fail(`points to buffer view ${bufferView}, which is missing.`);
+    const packed = Object.keys(view.extensions ?? {}).find((name) => name.includes('compression'));
+    if (packed) fail(`is compressed with ${packed}, which is not read: save the file without compression.`);
+    const buffer = buffers[view.buffer] ?? fail(`lies in buffer ${view.buffer}, which is missing.`);
+    if (view.byteOffset + view.byteLength > buffer.length) {
+      fail(`reaches beyond the end of buffer ${view.buffer} (${buffer.length} bytes): the file is cut short.`);
+    }
+    return { data: new DataView(buffer.buffer, buffer.byteOffset + view.byteOffset, view.byteLength), stride: view.byteStride };
+  };
+  if (accessor.bufferView === undefined && count * width > 1e7) fail(`has a count of ${count} without data.`);
+  const source = accessor.bufferView === undefined ? null : viewOf(accessor.bufferView);
+  const stride = source?.stride ?? component.bytes * width;
+  if (source && accessor.byteOffset + (count - 1) * stride + component.bytes * width > source.data.byteLength) {
+    fail(`has a count of ${count}, for which its buffer view of ${source.data.byteLength} bytes is too short.`);
+  }
+  const values = new Float64Array(count * width);
+  const scale = accessor.normalized ? 1 / component.most : 1;
+  const read = (data: DataView, at: number) => Math.max(accessor.normalized ? -1 : -Infinity, component.read(data, at) * scale);
+  if (source) {
+    for (let i = 0; i < count; i++)
+      for (let k = 0; k < width; k++) values[i * width + k] = read(source.data, accessor.byteOffset + i * stride + k * component.bytes);
+  }
+  if (accessor.sparse) {
+    const { sparse } = accessor;
+    if (sparse.count > count) fail(`replaces ${sparse.count} of ${count} values.`);
+    const at = COMPONENTS[sparse.indices.componentType] ?? fail('has sparse indices of an unknown type.');
+    const indices = viewOf(sparse.indices.bufferView).data;
+    const fresh = viewOf(sparse.values.bufferView).data;
+    if (
+      sparse.indices.byteOffset + sparse.count * at.bytes > indices.byteLength ||
+      sparse.values.byteOffset + sparse.count * width * component.bytes > fresh.byteLength
+    ) {
+      fail('has sparse values that reach beyond their buffer view.');
+    }
+    for (let i = 0; i < sparse.count; i++) {
+      const target = at.read(indices, sparse.indices.byteOffset + i * at.bytes);
+      if (target >= count) fail(`replaces value ${target} of ${count}.`);
+      for (let k = 0; k < width; k++) {
+        values[target * width + k] = read(fresh, sparse.values.byteOffset + (i * width + k) * component.bytes);
+      }
+    }
+  }
+  const bad = values.findIndex((v) => !Number.isFinite(v));
+  if (bad >= 0) fail(`has a number that is not finite, at value ${Math.floor(bad / width)}.`);
+  return { values, width, count };
+}

@@ -1,0 +1,91 @@
+import { InputError } from '../error';
+import { normalize, slerp, type Numbers } from '../math/quat';
+import { readAccessor } from './gltf-accessor';
+import type { Gltf, GltfJson } from './gltf-container';
+
+/** One animated property of one node: keys over time. */
+export interface Track {
+  readonly times: Float64Array;
+  /** Per key `width` numbers, or three times as many (in-tangent, value, out-tangent) when cubic. */
+  readonly values: Float64Array;
+  readonly width: 3 | 4;
+  readonly kind: 'LINEAR' | 'STEP' | 'CUBICSPLINE';
+}
+
+const PATHS = { translation: 3, rotation: 4, scale: 3 } as const;
+export type TrackPath = keyof typeof PATHS;
+
+const isPath = (path: string): path is TrackPath => path in PATHS;
+
+/** The tracks of an animation by node and path; weights and unknown paths are left out. */
+export function readTracks(
+  gltf: Gltf,
+  animation: GltfJson['animations'][number],
+  label: string,
+): Map<number, Partial<Record<TrackPath, Track>>> {
+  const out = new Map<number, Partial<Record<TrackPath, Track>>>();
+  const fail = (message: string): never => {
+    throw new InputError('gltf', `${label}: ${message}`, { line: 1 });
+  };
+  for (const { sampler: s, target } of animation.channels) {
+    if (target.node === undefined || !isPath(target.path)) continue;
+    if (!gltf.json.nodes[target.node]) fail(`a channel moves node ${target.node}, which is missing.`);
+    const sampler = animation.samplers[s] ?? fail(`sampler ${s} is missing.`);
+    const kind = sampler.interpolation;
+    if (kind !== 'LINEAR' && kind !== 'STEP' && kind !== 'CUBICSPLINE') return fail(`the interpolation "${kind.slice(0, 20)}" is unknown.`);
+    const width = PATHS[target.path];
+    const input = readAccessor(gltf, sampler.input);
+    const output = readAccessor(gltf, sampler.output);
+    const perKey = kind === 'CUBICSPLINE' ? 3 : 1;
+    if (input.width !== 1 || output.width !== width || output.count !== input.count * perKey) {
+      fail(`the ${target.path} of node ${target.node} has ${input.count} times and ${output.count} values of ${output.width} numbers.`);
+    }
+    for (let i = 1; i < input.count; i++) {
+      if (input.values[i] < input.values[i - 1]) fail(`the key times of node ${target.node} go backwards at key ${i}.`);
+    }
+    const tracks = out.get(target.node) ?? {};
+    tracks[target.path] = { times: input.values, values: output.values, width, kind };
+    out.set(target.node, tracks);
+  }
+  return out;
+}
+
+/**
+ * A track at an instant; before its first and after its last key it holds. Linear rotations go along the sphere's shorter arc, cubic
+ * ones are Hermite splines, normalised (glTF 2.0, appendix C).
+ */
+export function sampleTrack(out: Numbers, o: number, { times, values, width, kind }: Track, seconds: number): void {
+  let low = 0;
+  let high = times.length - 1;
+  if (seconds <= times[0]) high = 0;
+  else if (seconds >= times[high]) low = high;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (times[middle] <= seconds) low = middle;
+    else high = middle;
+  }
+  const span = times[high] - times[low];
+  const u = span > 0 ? (seconds - times[low]) / span : 0;
+  const isCubic = kind === 'CUBICSPLINE';
+  const at = (key: number) => (isCubic ? key * 3 + 1 : key) * width;
+  if (kind === 'STEP' || u === 0) {
+    for (let k = 0; k < width; k++) out[o + k] = values[at(low) + k];
+  } else if (isCubic) {
+    const u2 = u * u;
+    const u3 = u2 * u;
+    for (let k = 0; k < width; k++) {
+      const leaving = values[at(low) + width + k] * span;
+      const arriving = values[at(high) - width + k] * span;
+      out[o + k] =
+        (2 * u3 - 3 * u2 + 1) * values[at(low) + k] +
+        (u3 - 2 * u2 + u) * leaving +
+        (3 * u2 - 2 * u3) * values[at(high) + k] +
+        (u3 - u2) * arriving;
+    }
+  } else if (width === 4) {
+    slerp(out, o, values, at(low), values, at(high), u);
+  } else {
+    for (let k = 0; k < width; k++) out[o + k] = values[at(low) + k] * (1 - u) + values[at(high) + k] * u;
+  }
+  if (width === 4) normalize(out, o);
+}

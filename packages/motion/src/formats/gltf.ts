@@ -1,0 +1,240 @@
+import { InputError, type Warning } from '../error';
+import { fromBasis, multiplyInverse, rotate, type Quat, type Vec3 } from '../math/quat';
+import { alignSigns, createMotion, type Motion } from '../model/motion';
+import type { Joint, Skeleton } from '../model/skeleton';
+import type { Take } from '../model/take';
+import { snapFrameRate } from './frame-rate';
+import { openGltf, type GltfJson, type Resources } from './gltf-container';
+import { jointNodes, nodeParents, type JointNodes } from './gltf-joints';
+import { readTracks, sampleTrack, type Track, type TrackPath } from './gltf-track';
+
+/** More frames, or frames times joints, than this in one animation are not believed. */
+const MOST_FRAMES = 2_000_000;
+const MOST_SAMPLES = 60_000_000;
+
+type Tracks = ReadonlyMap<number, Partial<Record<TrackPath, Track>>>;
+
+/**
+ * Reads every animation of a glTF 2.0 file (GLB, or .gltf) as a take: skinned or plain joints, matrices, step and cubic keys,
+ * normalised integers, nodes between joints, and scale anywhere above them. Whatever lies between two joints is folded into the lower
+ * one, and scale into the lengths of bones.
+ *
+ * @param name what to call a single take; several are called after their animations
+ * @param resources the bytes of files that a .gltf names
+ * @throws InputError `gltf` that names the chunk, accessor, node or animation
+ */
+export function readGltf(bytes: Uint8Array, name: string, resources?: Resources): Take[] {
+  const gltf = openGltf(bytes, resources);
+  const { json } = gltf;
+  if (json.animations.length === 0) throw new InputError('gltf', 'The file has no animation.', { line: 1 });
+  const parentOf = nodeParents(json);
+  return json.animations.map((animation, i) => {
+    const label = animation.name?.trim() || `animation ${i + 1}`;
+    const tracks = readTracks(gltf, animation, `Animation "${label}"`);
+    if (tracks.size === 0) throw new InputError('gltf', `Animation "${label}" moves nothing.`, { line: 1 });
+    const warnings: Warning[] = [];
+    const joints = jointNodes(json, parentOf, new Set(tracks.keys()));
+    if (joints.left > 0) {
+      warnings.push({ code: 'second-skeleton', message: `${joints.left} joints belong to another skeleton and are left out.` });
+    }
+    const motion = sampleMotion(json, joints, tracks, timing(tracks, animation.extras, warnings), warnings);
+    return { name: json.animations.length === 1 ? name : `${name} ${label}`, part: label, format: 'gltf', motion, warnings };
+  });
+}
+
+/** First and last instant and the rate at which the keys were meant. */
+function timing(tracks: Tracks, extras: unknown, warnings: Warning[]): { start: number; frames: number; fps: number } {
+  let start = Infinity;
+  let end = -Infinity;
+  let densest: Float64Array = new Float64Array(1);
+  for (const byPath of tracks.values()) {
+    for (const { times } of Object.values(byPath)) {
+      start = Math.min(start, times[0]);
+      end = Math.max(end, times[times.length - 1]);
+      if (times.length > densest.length) densest = times;
+    }
+  }
+  const named = typeof extras === 'object' && extras !== null && 'fps' in extras ? extras.fps : undefined;
+  const fps = typeof named === 'number' && named >= 1 && named <= 1000 ? named : rateOf(densest, warnings);
+  const frames = Math.max(1, Math.round((end - start) * fps) + 1);
+  if (frames > MOST_FRAMES)
+    throw new InputError('gltf', `The animation lasts ${Math.round(end - start)} s, which is not believed.`, { line: 1 });
+  return { start, frames, fps };
+}
+
+/** Even keys say their rate; uneven ones are sampled at the usual rate on whose frames they lie, else at 60. */
+function rateOf(times: Float64Array, warnings: Warning[]): number {
+  const n = times.length;
+  const mean = (times[n - 1] - times[0]) / Math.max(1, n - 1);
+  let isEven = mean > 0 && n > 2;
+  for (let i = 1; i < n && isEven; i++) isEven = Math.abs(times[i] - times[i - 1] - mean) < 0.02 * mean;
+  if (isEven && mean < 1 / 11) return snapFrameRate(mean);
+  const fits = (fps: number) => times.every((t) => Math.abs((t - times[0]) * fps - Math.round((t - times[0]) * fps)) < 0.02);
+  const fps = n > 2 ? ([30, 24, 25, 60, 50, 48, 120].find(fits) ?? 60) : 60;
+  warnings.push({ code: 'sampled', message: `The keys are not one per frame; the curves are sampled at ${fps} frames a second.` });
+  return fps;
+}
+
+function sampleMotion(
+  json: GltfJson,
+  { nodes, parents, parentOf }: JointNodes,
+  tracks: Tracks,
+  { start, frames, fps }: { start: number; frames: number; fps: number },
+  warnings: Warning[],
+): Motion {
+  const count = nodes.length;
+  if (frames * count > MOST_SAMPLES) {
+    throw new InputError('gltf', `The animation has ${frames} frames of ${count} joints, more than is read.`, { line: 1 });
+  }
+  // Every node from the tops down to the joints: they all have a say in where a joint is.
+  const order = new Set<number>();
+  for (const joint of nodes) {
+    const chain: number[] = [];
+    for (let n = joint; n >= 0 && !order.has(n); n = parentOf[n]) chain.push(n);
+    for (const n of chain.reverse()) order.add(n);
+  }
+  const steps = [...order].map((n) => ({ n, parent: parentOf[n], rest: restOf(json, n), tracks: tracks.get(n) }));
+  const world = new Float64Array(json.nodes.length * 12);
+  const place = (seconds: number | null) => {
+    const local = new Float64Array(12);
+    const t = [0, 0, 0];
+    const q = [0, 0, 0, 1];
+    const s = [1, 1, 1];
+    for (const { n, parent, rest, tracks: moving } of steps) {
+      if (rest.matrix && !(moving && seconds !== null)) local.set(rest.matrix);
+      else {
+        const pick = (out: number[], path: TrackPath, still: readonly number[]) => {
+          const track = seconds === null ? undefined : moving?.[path];
+          if (track) sampleTrack(out, 0, track, seconds ?? 0);
+          else for (let k = 0; k < still.length; k++) out[k] = still[k];
+        };
+        pick(t, 'translation', rest.translation);
+        pick(q, 'rotation', rest.rotation);
+        pick(s, 'scale', rest.scale);
+        compose(local, t, q, s);
+      }
+      if (parent < 0) world.set(local, n * 12);
+      else multiplyAffine(world, n * 12, world, parent * 12, local);
+    }
+  };
+  const turns = new Float64Array(count * 4);
+  const pose = (rotations: Float32Array | Float64Array, positions: Float64Array, at: number) => {
+    nodes.forEach((n, j) => turns.set(rotationOf(world, n * 12), j * 4));
+    nodes.forEach((n, j) => {
+      const p = parents[j];
+      if (p < 0) {
+        for (let k = 0; k < 3; k++) positions[j * 3 + k] = world[n * 12 + 9 + k];
+        for (let k = 0; k < 4; k++) rotations[at + k] = turns[k];
+        return;
+      }
+      const up = nodes[p] * 12;
+      const d = [0, 1, 2].map((k) => world[n * 12 + 9 + k] - world[up + 9 + k]);
+      const inverse = [-turns[p * 4], -turns[p * 4 + 1], -turns[p * 4 + 2], turns[p * 4 + 3]];
+      rotate(positions, j * 3, inverse, 0, d, 0);
+      multiplyInverse(rotations, at + j * 4, turns, p * 4, turns, j * 4);
+    });
+  };
+
+  place(null);
+  const restTurns = new Float64Array(count * 4);
+  const restPlaces = new Float64Array(count * 3);
+  pose(restTurns, restPlaces, 0);
+  const names = uniqueNames(
+    nodes.map((n, j) => json.nodes[n].name?.trim() || `joint ${j}`),
+    warnings,
+  );
+  const skeleton: Skeleton = {
+    joints: names.map((name, j): Joint => {
+      const [x, y, z] = restPlaces.subarray(j * 3, j * 3 + 3);
+      const [a, b, c, d] = restTurns.subarray(j * 4, j * 4 + 4);
+      return { name, parent: parents[j], offset: [x, y, z], restRotation: [a, b, c, d], endSites: [] };
+    }),
+  };
+  const motion = createMotion(skeleton, fps, frames);
+  const places = new Float64Array(count * 3);
+  const moving = skeleton.joints.map((_, j) => (j > 0 ? new Float32Array(frames * 3) : motion.rootPositions));
+  for (let f = 0; f < frames; f++) {
+    place(start + f / fps);
+    pose(motion.rotations, places, f * count * 4);
+    moving.forEach((t, j) => t.set(places.subarray(j * 3, j * 3 + 3), f * 3));
+  }
+  if (!motion.rotations.every(Number.isFinite))
+    throw new InputError('gltf', 'A joint has no rotation: the scale above it is zero.', { line: 1 });
+  alignSigns(motion);
+  const size = Math.max(...skeleton.joints.map(({ offset }, j) => (j === 0 ? 0 : Math.hypot(...offset))), 1e-9);
+  const translations = new Map<number, Float32Array>();
+  moving.forEach((t, j) => {
+    const { offset } = skeleton.joints[j];
+    if (j > 0 && t.some((v, i) => Math.abs(v - offset[i % 3]) > 1e-5 * size)) translations.set(j, t);
+  });
+  return translations.size > 0 ? { ...motion, translations } : motion;
+}
+
+interface Rest {
+  readonly translation: Vec3;
+  readonly rotation: Quat;
+  readonly scale: Vec3;
+  /** Three columns and the place, when the node is given as a matrix. */
+  readonly matrix: readonly number[] | null;
+}
+
+function restOf(json: GltfJson, n: number): Rest {
+  const { translation = [0, 0, 0], rotation = [0, 0, 0, 1], scale = [1, 1, 1], matrix } = json.nodes[n];
+  const m = matrix && [0, 1, 2, 4, 5, 6, 8, 9, 10, 12, 13, 14].map((i) => matrix[i]);
+  const length = Math.hypot(...rotation) || 1;
+  const [x, y, z, w] = rotation.map((v) => v / length);
+  if (!m) return { translation, rotation: [x, y, z, w], scale, matrix: null };
+  // An animated node may not have a matrix (glTF 2.0, 5.25); one that does is taken apart.
+  const scaleOf = (c: number) => Math.hypot(m[c * 3], m[c * 3 + 1], m[c * 3 + 2]);
+  return { translation: [m[9], m[10], m[11]], rotation: rotationOf(m, 0), scale: [scaleOf(0), scaleOf(1), scaleOf(2)], matrix: m };
+}
+
+/** Column-major 3 × 3, then the place. */
+function compose(out: Float64Array, t: readonly number[], q: readonly number[], s: readonly number[]): void {
+  const [x, y, z, w] = q;
+  out[0] = (1 - 2 * (y * y + z * z)) * s[0];
+  out[1] = 2 * (x * y + z * w) * s[0];
+  out[2] = 2 * (x * z - y * w) * s[0];
+  out[3] = 2 * (x * y - z * w) * s[1];
+  out[4] = (1 - 2 * (x * x + z * z)) * s[1];
+  out[5] = 2 * (y * z + x * w) * s[1];
+  out[6] = 2 * (x * z + y * w) * s[2];
+  out[7] = 2 * (y * z - x * w) * s[2];
+  out[8] = (1 - 2 * (x * x + y * y)) * s[2];
+  out[9] = t[0];
+  out[10] = t[1];
+  out[11] = t[2];
+}
+
+function multiplyAffine(out: Float64Array, o: number, a: Float64Array, i: number, b: Float64Array): void {
+  for (let c = 0; c < 4; c++)
+    for (let r = 0; r < 3; r++) {
+      out[o + c * 3 + r] = a[i + r] * b[c * 3] + a[i + 3 + r] * b[c * 3 + 1] + a[i + 6 + r] * b[c * 3 + 2] + (c === 3 ? a[i + 9 + r] : 0);
+    }
+}
+
+/** The rotation of an affine map whose columns may be scaled, mirrored or a little sheared. */
+function rotationOf(m: ArrayLike<number>, o: number): Quat {
+  const column = (c: number): Vec3 => [m[o + c * 3], m[o + c * 3 + 1], m[o + c * 3 + 2]];
+  const unit = (v: Vec3): Vec3 => {
+    const n = Math.hypot(...v);
+    return [v[0] / n, v[1] / n, v[2] / n];
+  };
+  const cross = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+  const y = unit(column(1));
+  const x = column(0);
+  const along = x[0] * y[0] + x[1] * y[1] + x[2] * y[2];
+  const flat = unit([x[0] - along * y[0], x[1] - along * y[1], x[2] - along * y[2]]);
+  return fromBasis(flat, y, cross(flat, y));
+}
+
+function uniqueNames(names: readonly string[], warnings: Warning[]): string[] {
+  const seen = new Set<string>();
+  return names.map((wanted) => {
+    let name = wanted;
+    for (let n = 2; seen.has(name); n++) name = `${wanted} ${n}`;
+    if (name !== wanted) warnings.push({ code: 'joint-name', message: `A second joint is called "${wanted}"; it is "${name}" here.` });
+    seen.add(name);
+    return name;
+  });
+}
