@@ -1,7 +1,7 @@
 const shared = {
   transform: {
     '^.+\\.(tsx?|mjs)$': [
-      '@swc/jest',
+      '<rootDir>/scripts/jest-transform.js',
       { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' }, module: { type: 'commonjs' } },
     ],
   },
@@ -28,6 +28,8 @@ export default {
         '<rootDir>/apps/studio/tests/unit/**/*.test.ts',
       ],
     },
+    // Long runs over many seeds, after the unit tests.
+    { ...shared, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts'] },
     { ...shared, displayName: 'database', testMatch: ['<rootDir>/apps/studio/tests/*.test.ts'] },
     { ...shared, displayName: 'interface', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],

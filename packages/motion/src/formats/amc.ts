@@ -22,11 +22,19 @@ export function amcBones(bytes: Uint8Array): ReadonlyMap<string, number> | null 
   return bones.size > 0 ? bones : null;
 }
 
-/** Whether every bone that a motion moves is one of the skeleton's, with as many numbers as that has degrees of freedom. */
-export function fits(asf: AsfSkeleton, bones: ReadonlyMap<string, number>): boolean {
+/** Why a motion does not fit a skeleton: the first bone that is not there, or has another count of numbers; null when it fits. */
+export function misfit(asf: AsfSkeleton, bones: ReadonlyMap<string, number>): string | null {
   const known = new Map(asf.skeleton.joints.map(({ name }, j) => [name, asf.freedoms[j].length]));
-  return [...bones].every(([name, count]) => known.get(name) === count);
+  for (const [name, count] of bones) {
+    const freedoms = known.get(name);
+    const bone = name.slice(0, 40);
+    if (freedoms === undefined) return `"${asf.name}" has no bone "${bone}"`;
+    if (freedoms !== count) return `"${bone}" has ${count} numbers, in "${asf.name}" it has ${freedoms} degrees of freedom`;
+  }
+  return null;
 }
+
+export const fits = (asf: AsfSkeleton, bones: ReadonlyMap<string, number>): boolean => misfit(asf, bones) === null;
 
 /**
  * Reads an AMC motion for a skeleton: bone by bone, angles about the bone's own axes, in the order that the skeleton gives.

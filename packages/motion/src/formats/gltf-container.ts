@@ -91,6 +91,7 @@ export function openGltf(bytes: Uint8Array, resources: Resources = () => undefin
       `The ${isBinary ? 'JSON chunk' : 'file'} is not valid JSON (${error instanceof Error ? error.message : 'unknown reason'}).`,
     );
   }
+  checkCounts(parsed);
   const checked = gltfSchema.safeParse(parsed);
   if (!checked.success) {
     const [issue] = checked.error.issues;
@@ -105,6 +106,17 @@ export function openGltf(bytes: Uint8Array, resources: Resources = () => undefin
     return found;
   });
   return { json, buffers };
+}
+
+/** Lists longer than any motion needs are refused before anything looks at their entries. */
+const MOST_ENTRIES = 200_000;
+
+function checkCounts(parsed: unknown): void {
+  if (typeof parsed !== 'object' || parsed === null) return;
+  for (const [name, list] of Object.entries(parsed)) {
+    if (Array.isArray(list) && list.length > MOST_ENTRIES)
+      fail(`The file has ${list.length} ${name}; ${MOST_ENTRIES} are the most that is read.`);
+  }
 }
 
 function chunksOf(bytes: Uint8Array): { text: Uint8Array; binary: Uint8Array | null } {

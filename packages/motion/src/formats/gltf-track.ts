@@ -57,6 +57,8 @@ export function readTracks(
 export function sampleTrack(out: Numbers, o: number, { times, values, width, kind }: Track, seconds: number): void {
   let low = 0;
   let high = times.length - 1;
+  // Key times are float32: a step must not be missed by their rounding.
+  if (kind === 'STEP') seconds += 2e-5;
   if (seconds <= times[0]) high = 0;
   else if (seconds >= times[high]) low = high;
   while (high - low > 1) {

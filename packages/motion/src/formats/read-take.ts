@@ -1,6 +1,6 @@
 import { InputError } from '../error';
 import type { Take } from '../model/take';
-import { amcBones, fits, readAmc } from './amc';
+import { amcBones, fits, misfit, readAmc } from './amc';
 import { readAsf, type AsfSkeleton } from './asf';
 import { readBvh } from './bvh';
 import { readGltf } from './gltf';
@@ -94,7 +94,7 @@ function skeletonFor(bytes: Uint8Array, skeletons: readonly AsfSkeleton[]): AsfS
     'no-skeleton',
     skeletons.length === 0
       ? 'An AMC file needs its skeleton: bring in the ASF file too.'
-      : `None of the ${skeletons.length} skeletons at hand has these ${bones.size} bones: bring in the ASF file that belongs to it.`,
+      : `None of the ${skeletons.length} skeletons at hand fits (${misfit(skeletons[0], bones)}): bring in the ASF file that belongs to it.`,
     { line: 1 },
   );
 }

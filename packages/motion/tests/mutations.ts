@@ -1,0 +1,89 @@
+import { capture } from '@lantern/capture';
+import { InputError, readAsf, readTakes, writeBvh, type Motion } from '@lantern/motion';
+import { bytesOf } from './made';
+import { asfAndAmc, oddGlb } from './odd-files';
+
+export interface GoodFile {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+const { motion } = capture('walk', { seconds: 1, seed: 2 });
+const short: Motion = {
+  ...motion,
+  frames: 6,
+  rotations: motion.rotations.subarray(0, 6 * 84),
+  rootPositions: motion.rootPositions.subarray(0, 18),
+};
+const asfFiles = asfAndAmc(short);
+const skeletons = [readAsf(bytesOf(asfFiles.asf), 'wick')];
+
+/** A small good file of every kind. */
+export async function goodFiles(): Promise<GoodFile[]> {
+  const glb = await oddGlb(short, { armature: true, between: true });
+  const length = new DataView(glb.buffer, glb.byteOffset).getUint32(12, true);
+  const json = JSON.parse(new TextDecoder().decode(glb.subarray(20, 20 + length)));
+  json.buffers[0].uri = `data:application/octet-stream;base64,${Buffer.from(glb.subarray(28 + length)).toString('base64')}`;
+  return [
+    { name: 'a.bvh', bytes: bytesOf(writeBvh(short)) },
+    { name: 'a.glb', bytes: glb },
+    { name: 'a.gltf', bytes: bytesOf(JSON.stringify(json)) },
+    { name: 'a.asf', bytes: bytesOf(asfFiles.asf) },
+    { name: 'a.amc', bytes: bytesOf(asfFiles.amc) },
+  ];
+}
+
+const NASTY = ['NaN', '-1', '1e400', '999999999', '{', '}', '"', '\0', '[[[[', '-', '.', 'null', '\n\n', '0x10', '\uffff'];
+
+/** One to four things wrong: a byte changed, a piece cut out, doubled or swapped, the end missing, something nasty put in. */
+export function mutate(bytes: Uint8Array, seed: number): Uint8Array {
+  let state = (seed * 2654435761 + 12345) >>> 0;
+  const next = (below: number) => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return Math.floor((state / 4294967296) * below);
+  };
+  let out = bytes.slice();
+  for (let n = 1 + next(4); n > 0 && out.length > 8; n--) {
+    const at = next(out.length);
+    const length = 1 + next(Math.min(200, out.length - at));
+    const piece = out.slice(at, at + length);
+    const join = (...parts: Uint8Array[]) => Uint8Array.from(parts.flatMap((part) => [...part]));
+    switch (next(6)) {
+      case 0:
+        out[at] = next(256);
+        break;
+      case 1:
+        out = join(out.subarray(0, at), out.subarray(at + length));
+        break;
+      case 2:
+        out = join(out.subarray(0, at), piece, piece, out.subarray(at + length));
+        break;
+      case 3:
+        out = out.slice(0, at);
+        break;
+      case 4:
+        out = join(out.subarray(0, at), bytesOf(NASTY[next(NASTY.length)]), out.subarray(at));
+        break;
+      default:
+        out = join(out.subarray(0, at), bytesOf(NASTY[next(NASTY.length)]), out.subarray(at + length));
+    }
+  }
+  return out;
+}
+
+/** What becomes of a file: read with finite numbers, refused with a sentence and a place, or something that must never happen. */
+export function verdictOf({ name }: GoodFile, bytes: Uint8Array): string {
+  const start = performance.now();
+  let verdict: string;
+  try {
+    const motions = name.endsWith('.asf') ? [] : readTakes(bytes, name, { skeletons }).map((take) => take.motion);
+    if (name.endsWith('.asf')) readAsf(bytes, 'a');
+    const isFinite = motions.every((m) => m.rotations.every(Number.isFinite) && m.rootPositions.every(Number.isFinite));
+    verdict = isFinite ? 'read' : 'not finite';
+  } catch (error) {
+    if (!(error instanceof InputError)) verdict = `threw ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`;
+    else verdict = error.place.line === undefined ? `no place: ${error.message}` : 'refused';
+  }
+  const ms = performance.now() - start;
+  return ms > 2000 ? `hung for ${Math.round(ms)} ms` : verdict;
+}
