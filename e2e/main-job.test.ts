@@ -51,12 +51,12 @@ test('from a foreign file to a GLB that an engine plays: drop, look, take the lo
     { name: 'wandeling.bvh', text: good },
   ]);
   await shows(page, /line \d+: The last row has \d+ of 66 numbers/);
-  await shows(page, '1 of 2 takes came in');
+  await shows(page, '1 of 2 files came in');
   await page.waitForFunction(() => /\/takes\/[0-9a-f-]{36}$/.test(location.pathname));
   await shows(page, '1.78 m');
   await shows(page, '1 unit = 2.54 cm');
   await shows(page, '100 frames/s');
-  await shows(page, 'The file has +z up');
+  await shows(page, 'The file has Z up');
   await click(page, 'button', 'Close');
 
   // It plays, and stops.

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { capture } from '@lantern/capture';
-import { forwardKinematics, readBvh, stepSchema, writeBvh } from '@lantern/motion';
+import { forwardKinematics, motionFromRows, readBvh, stepSchema, writeBvh, type Motion } from '@lantern/motion';
 import { listClips, removeClip, saveClip, type ClipInput } from '@/server/clips';
 import type { Database } from '@/server/database';
 import { loadDemo } from '@/server/demo';
-import { importTake, listTakes, readMotionBytes, removeTake, restoreTake } from '@/server/takes';
-import { motionFromRows } from '@lantern/motion';
+import { importStream, readOverview } from '@/server/long-takes';
+import { changeTake, importFile, importTake, listTakes, readChunk, readMotionBytes, removeTake, restoreTake } from '@/server/takes';
+import { asfAndAmc, oddGlb } from '../../../packages/motion/tests/odd-files';
 import { freshDatabase } from './schema';
 
 let database: Database;
@@ -16,6 +17,9 @@ beforeAll(async () => {
 afterAll(() => end());
 
 const bytes = new TextEncoder().encode(writeBvh(capture('walk', { seconds: 15, seed: 2 }).motion));
+/** The same take as a file that is not the same. */
+let copies = 0;
+const copy = () => new TextEncoder().encode(`${new TextDecoder().decode(bytes)}${'\n'.repeat(++copies)}`);
 const clip = (take: string, change: Partial<ClipInput> = {}): ClipInput => ({
   take,
   name: 'stroll',
@@ -45,7 +49,7 @@ test('a file that cannot be read leaves nothing behind', async () => {
 });
 
 test('the later of two saves from the same revision is told, and nothing is overwritten', async () => {
-  const take = await importTake(database, 'gullmouth', 'walk.bvh', bytes);
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
   const id = randomUUID();
   expect(await saveClip(database, 'gullmouth', id, clip(take.id))).toMatchObject({ outcome: 'saved', clip: { revision: 1 } });
   expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 1, name: 'first' }))).toMatchObject({
@@ -61,7 +65,7 @@ test('the later of two saves from the same revision is told, and nothing is over
 });
 
 test('two saves at the same moment: exactly one wins', async () => {
-  const take = await importTake(database, 'gullmouth', 'walk.bvh', bytes);
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
   const id = randomUUID();
   await saveClip(database, 'gullmouth', id, clip(take.id));
   const results = await Promise.all(
@@ -71,7 +75,7 @@ test('two saves at the same moment: exactly one wins', async () => {
 });
 
 test('a removed clip comes back when its removal is undone; a cut outside its take is refused', async () => {
-  const take = await importTake(database, 'gullmouth', 'walk.bvh', bytes);
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
   const id = randomUUID();
   await saveClip(database, 'gullmouth', id, clip(take.id));
   expect(await removeClip(database, 'gullmouth', id, 1)).toMatchObject({ outcome: 'saved' });
@@ -87,7 +91,7 @@ test('a removed clip comes back when its removal is undone; a cut outside its ta
 });
 
 test('a take with clips cannot be removed; one without can, and comes back', async () => {
-  const take = await importTake(database, 'gullmouth', 'walk.bvh', bytes);
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
   const id = randomUUID();
   await saveClip(database, 'gullmouth', id, clip(take.id));
   expect(await removeTake(database, take.id)).toBe('has-clips');
@@ -107,10 +111,75 @@ test('the demo data is Wick’s takes and two loops that are whole strides', asy
       'wick-stroll',
       'wick-jog',
       'wick-waiting',
+      'wick-hop',
+      'wick-hush',
+      'wick-kerb',
+      'wick-turns',
     ]);
     const clips = await listClips(own.database, 'gullmouth');
     expect(clips.map((c) => c.name)).toEqual(['stroll-forward', 'jog-forward']);
   } finally {
     await own.end();
   }
+});
+
+const shortWalk = (): Motion => {
+  const { motion } = capture('walk', { seconds: 1, seed: 4 });
+  return { ...motion, frames: 30, rotations: motion.rotations.subarray(0, 30 * 84), rootPositions: motion.rootPositions.subarray(0, 90) };
+};
+
+test('the same content is not brought in twice, whatever it is called; removed, it may come again', async () => {
+  const own = copy();
+  const take = await importTake(database, 'gullmouth', 'once.bvh', own);
+  expect(await importFile(database, 'gullmouth', 'twice.bvh', own)).toMatchObject({ takes: [], duplicates: ['once'] });
+  await removeTake(database, take.id);
+  expect((await importFile(database, 'gullmouth', 'twice.bvh', own)).takes).toHaveLength(1);
+});
+
+test('a skeleton is kept for its motions; every animation of a GLB is a take', async () => {
+  const { asf, amc } = asfAndAmc(shortWalk());
+  const encode = (text: string) => new TextEncoder().encode(text);
+  await expect(importFile(database, 'gullmouth', 'day_01.amc', encode(amc))).rejects.toMatchObject({ code: 'no-skeleton' });
+  expect(await importFile(database, 'gullmouth', 'day.asf', encode(asf))).toMatchObject({ takes: [], skeleton: 'day' });
+  expect((await importFile(database, 'gullmouth', 'day_01.amc', encode(amc))).takes[0]).toMatchObject({
+    name: 'day_01',
+    passport: { format: 'asf-amc' },
+  });
+  const { takes } = await importFile(database, 'gullmouth', 'set.glb', await oddGlb(shortWalk(), { animations: 2, armature: true }));
+  expect(takes.map(({ name }) => name)).toEqual(['set way 1', 'set way 2']);
+});
+
+test('what is overruled keeps the original, holds for the next take of the suit, and moves the cuts of clips with the rate', async () => {
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const id = randomUUID();
+  await saveClip(database, 'gullmouth', id, clip(take.id, { from: 100, to: 160 }));
+  const changed = await changeTake(database, take.id, { overrides: { conform: 30, floorToZero: true }, star: true });
+  expect(changed).toMatchObject({ star: true, frames: 901, fps: 60, passport: { frames: 451, fps: 30 } });
+  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({ from: 50, to: 80, revision: 2 });
+  expect(await importTake(database, 'gullmouth', 'next.bvh', copy())).toMatchObject({ overrides: { conform: 30 }, passport: { fps: 30 } });
+  expect(await changeTake(database, take.id, { overrides: {} })).toMatchObject({ passport: { frames: 901, fps: 60 } });
+  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({ from: 100, to: 160 });
+});
+
+test('a take that arrives piece by piece is stored as the same take is at once; a bad one leaves nothing', async () => {
+  const whole = await importTake(database, 'gullmouth', 'whole.bvh', copy());
+  const pieces = async function* (all: Uint8Array) {
+    for (let at = 0; at < all.length; at += 100_000) yield all.subarray(at, at + 100_000);
+  };
+  const { takes } = await importStream(database, 'gullmouth', 'streamed.bvh', pieces(copy()));
+  expect(takes[0]).toMatchObject({
+    name: 'streamed',
+    frames: whole.frames,
+    passport: { units: whole.passport.units, statureM: whole.passport.statureM },
+  });
+  for (const index of [0, 2]) {
+    const [a, b] = await Promise.all([readChunk(database, takes[0].id, index), readChunk(database, whole.id, index)]);
+    expect(a && b && a.equals(b)).toBe(true);
+  }
+  expect(await readOverview(database, takes[0].id)).toBeNull();
+  const before = (await listTakes(database, 'gullmouth')).length;
+  await expect(importStream(database, 'gullmouth', 'bad.bvh', pieces(bytes.subarray(0, 300_000)))).rejects.toMatchObject({
+    code: 'bvh-row',
+  });
+  expect(await listTakes(database, 'gullmouth')).toHaveLength(before);
 });

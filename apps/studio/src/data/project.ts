@@ -23,6 +23,8 @@ export interface TakeInfo {
   readonly passport: Passport;
   readonly overrides: TakeOverrides;
   readonly signature: string;
+  /** Its motion travels in parts. */
+  readonly long: boolean;
   readonly tags: readonly string[];
   readonly notes: string;
   readonly star: boolean;

@@ -49,14 +49,14 @@ export type SaveResult =
 /** Saves a clip if it is still at the revision that the save started from; a removed clip may come back (undo). */
 export async function saveClip(database: Database, project: string, id: string, input: ClipInput): Promise<SaveResult> {
   const [take] = await database
-    .select({ frames: takes.frames })
+    .select({ passport: takes.passport })
     .from(takes)
     .where(and(eq(takes.id, input.take), eq(takes.project, project)));
   if (!take) return { outcome: 'invalid', message: 'The take that this clip is cut from is not in the project.' };
-  if (input.from >= input.to || input.to > take.frames - 1) {
+  if (input.from >= input.to || input.to > take.passport.frames - 1) {
     return {
       outcome: 'invalid',
-      message: `The cut ${input.from} to ${input.to} does not lie in the take, whose frames go from 0 to ${take.frames - 1}.`,
+      message: `The cut ${input.from} to ${input.to} does not lie in the take, whose frames go from 0 to ${take.passport.frames - 1}.`,
     };
   }
   const { revision, ...values } = input;

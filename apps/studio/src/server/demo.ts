@@ -4,13 +4,40 @@ import { describeTake, findLoops, readTake, stepSchema, writeBvh } from '@lanter
 import { saveClip } from './clips';
 import type { Database } from './database';
 import { projects } from './schema';
-import { importTake } from './takes';
+import { changeTake, importTake } from './takes';
 
-const TAKES: readonly { script: ScriptName; file: string; seed: number; seconds: number }[] = [
-  { script: 'rounds', file: 'wick-rounds.bvh', seed: 7, seconds: 40 },
+const TAKES: readonly {
+  script: ScriptName;
+  file: string;
+  seed: number;
+  seconds: number;
+  tags?: string[];
+  notes?: string;
+  star?: boolean;
+}[] = [
+  {
+    script: 'rounds',
+    file: 'wick-rounds.bvh',
+    seed: 7,
+    seconds: 40,
+    tags: ['quay'],
+    notes: 'Down the quay, round the post and back; he sees how late it is at 27 s.',
+    star: true,
+  },
   { script: 'walk', file: 'wick-stroll.bvh', seed: 11, seconds: 20 },
   { script: 'jog', file: 'wick-jog.bvh', seed: 12, seconds: 14 },
   { script: 'idle', file: 'wick-waiting.bvh', seed: 13, seconds: 30 },
+  {
+    script: 'hop',
+    file: 'wick-hop.bvh',
+    seed: 14,
+    seconds: 12,
+    tags: ['rope'],
+    notes: 'Over the mooring rope on both feet, then on the left, then on the right.',
+  },
+  { script: 'hush', file: 'wick-hush.bvh', seed: 15, seconds: 12 },
+  { script: 'kerb', file: 'wick-kerb.bvh', seed: 16, seconds: 10, tags: ['quay'] },
+  { script: 'turn', file: 'wick-turns.bvh', seed: 17, seconds: 20, tags: ['quay', 'turn'] },
 ];
 
 /** The project that every database has. */
@@ -20,10 +47,11 @@ export async function makeProject(database: Database): Promise<void> {
 
 /** Wick's takes from the simulated suit, and two clips cut from his rounds: the loops that the program itself proposes. */
 export async function loadDemo(database: Database): Promise<void> {
-  for (const { script, file, seed, seconds } of TAKES) {
+  for (const { script, file, seed, seconds, tags, notes, star } of TAKES) {
     const { motion } = capture(script, { seed, seconds });
     const bytes = new TextEncoder().encode(writeBvh(motion));
     const take = await importTake(database, 'gullmouth', file, bytes);
+    if (tags || notes || star) await changeTake(database, take.id, { tags, notes, star });
     if (script !== 'rounds') continue;
     const { gait } = describeTake(readTake(bytes, file));
     const candidates = gait ? findLoops(gait).candidates : [];

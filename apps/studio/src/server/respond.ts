@@ -40,28 +40,27 @@ function isSameOrigin(request: Request): boolean {
   return URL.canParse(origin) && new URL(origin).host === request.headers.get('host');
 }
 
-/** The bytes of a request, refused as soon as they are more than `most`. */
-export async function readBody(request: Request, most: number): Promise<Uint8Array> {
-  const parts: Uint8Array[] = [];
+/** The parts of a request's body as they come, refused as soon as they are more than `most` bytes. */
+export async function* bodyParts(request: Request, most: number): AsyncGenerator<Uint8Array> {
   let size = 0;
   const tooLarge = () => new InputError('too-large', `The file is larger than ${Math.round(most / 1e6)} MB, the most that is read.`);
   if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge();
   const reader = request.body?.getReader();
   while (reader) {
     const { done, value } = await reader.read();
-    if (done) break;
+    if (done) return;
     size += value.length;
     if (size > most) {
       await reader.cancel();
       throw tooLarge();
     }
-    parts.push(value);
+    yield value;
   }
-  const out = new Uint8Array(size);
-  let at = 0;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
+}
+
+/** The bytes of a request, refused as soon as they are more than `most`. */
+export async function readBody(request: Request, most: number): Promise<Uint8Array> {
+  const parts: Uint8Array[] = [];
+  for await (const part of bodyParts(request, most)) parts.push(part);
+  return Buffer.concat(parts);
 }

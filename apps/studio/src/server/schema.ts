@@ -1,5 +1,9 @@
+import type { Overview } from '@lantern/motion';
 import type { Marker, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
 import { boolean, customType, index, integer, jsonb, pgTable, primaryKey, real, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+
+/** Of an overview, all but its curves. */
+export type OverviewAbout = Pick<Overview, 'contacts' | 'floor' | 'stride'>;
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -38,6 +42,8 @@ export const takes = pgTable(
     star: boolean('star').notNull().default(false),
     markers: jsonb('markers').$type<Marker[]>().notNull().default([]),
     props: jsonb('props').$type<StageProp[]>().notNull().default([]),
+    /** So long that its motion travels in parts: what is drawn along its time axis lies in `take_overviews`. */
+    long: boolean('long').notNull().default(false),
     /** The way of the hips from above, metres: x, z, x, z, … */
     path: jsonb('path').$type<number[]>().notNull(),
     created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
@@ -86,6 +92,15 @@ export const takeChunks = pgTable(
   },
   (table) => [primaryKey({ columns: [table.take, table.index] })],
 );
+
+/** What is drawn along the time axis of a long take: contacts and figures as JSON, then speed, hip height, heading as float32. */
+export const takeOverviews = pgTable('take_overviews', {
+  take: uuid('take')
+    .primaryKey()
+    .references(() => takes.id, { onDelete: 'cascade' }),
+  about: jsonb('about').$type<OverviewAbout>().notNull(),
+  bytes: bytea('bytes').notNull(),
+});
 
 export const clips = pgTable(
   'clips',

@@ -6,6 +6,7 @@ import {
   fileKind,
   InputError,
   type Motion,
+  type Passport,
   motionFromRows,
   motionToRows,
   readAsf,
@@ -14,7 +15,7 @@ import {
   type TakeOverrides,
   type TakePatch,
 } from '@lantern/motion';
-import { and, asc, count, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, isNull, lt, sql } from 'drizzle-orm';
 import type { Database } from './database';
 import { clips, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
@@ -78,13 +79,23 @@ async function skeletonsOf(database: Database, project: string, file: string) {
   return [...kept].sort((a, b) => Number(isNamed(b.file)) - Number(isNamed(a.file))).map((row) => readAsf(row.bytes, bareName(row.file)));
 }
 
-async function storeTake(database: Database, project: string, file: string, hash: string, take: Take): Promise<TakeRow> {
-  const plain = describeTake(take);
+/** What was overruled for this suit before. */
+export async function knownOverrides(
+  database: Pick<Database, 'select'>,
+  project: string,
+  signature: string,
+): Promise<TakeOverrides | null> {
   const [known] = await database
     .select({ overrides: repairs.overrides })
     .from(repairs)
-    .where(and(eq(repairs.project, project), eq(repairs.signature, plain.passport.signature)));
-  const overrides = known?.overrides ?? {};
+    .where(and(eq(repairs.project, project), eq(repairs.signature, signature)));
+  return known?.overrides ?? null;
+}
+
+async function storeTake(database: Database, project: string, file: string, hash: string, take: Take): Promise<TakeRow> {
+  const plain = describeTake(take);
+  const known = await knownOverrides(database, project, plain.passport.signature);
+  const overrides = known ?? {};
   const { passport, motion } = known ? describeTake(take, overrides) : plain;
   const row = {
     id: randomUUID(),
@@ -120,12 +131,17 @@ export async function listTakes(database: Database, project: string): Promise<Ta
     .orderBy(asc(takes.created), asc(takes.name));
 }
 
-/** Every row of a take's motion, or null when there is no such take. */
-export async function readMotionBytes(database: Database, id: string): Promise<Buffer | null> {
+/** Takes with more frames times joints than this are long: they are read, stored and shown in parts. */
+export const LONG_SAMPLES = 2_000_000;
+/** Frames from the start of a long take on which its passport is made. */
+export const MEASURED_FRAMES = 20_000;
+
+/** The rows of a take's motion, all or some chunks of them, or null when there is no such take. */
+export async function readMotionBytes(database: Database, id: string, most = Infinity, from = 0): Promise<Buffer | null> {
   const chunks = await database
     .select({ bytes: takeChunks.bytes })
     .from(takeChunks)
-    .where(eq(takeChunks.take, id))
+    .where(and(eq(takeChunks.take, id), gte(takeChunks.index, from), Number.isFinite(most) ? lt(takeChunks.index, from + most) : undefined))
     .orderBy(asc(takeChunks.index));
   return chunks.length > 0 ? Buffer.concat(chunks.map((chunk) => chunk.bytes)) : null;
 }
@@ -140,8 +156,8 @@ export async function readChunk(database: Database, id: string, index: number): 
 }
 
 /** The take as it came in, read back from its chunks. */
-async function readStored(database: Database, row: TakeRow): Promise<Take> {
-  const bytes = await readMotionBytes(database, row.id);
+async function readStored(database: Database, row: TakeRow, chunks = Infinity): Promise<Take> {
+  const bytes = await readMotionBytes(database, row.id, chunks);
   if (!bytes) throw new InputError('missing', 'The take has no motion.');
   const rows = new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
   const motion: Motion = motionFromRows(rows, row.skeleton, row.fps, row.moving);
@@ -149,6 +165,30 @@ async function readStored(database: Database, row: TakeRow): Promise<Take> {
   // The reader's own warnings stay; what was worked out is worked out again.
   const warnings = row.passport.warnings.filter(({ code }) => !found.has(code));
   return { name: row.name, format: row.passport.format, part: row.passport.part, motion, warnings };
+}
+
+/** The passport of a long take from its first frames, with the length of all of it. */
+async function describeLong(database: Database, row: TakeRow, overrides: TakeOverrides) {
+  const described = describeTake(await readStored(database, row, Math.ceil(MEASURED_FRAMES / CHUNK_FRAMES)), overrides);
+  return { ...described, passport: ofWholeLength(described.passport, row.frames) };
+}
+
+/** A passport made on the first frames of a longer take. */
+export function ofWholeLength(passport: Passport, frames: number): Passport {
+  const measured = passport.frames / passport.fps;
+  const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')}`;
+  return {
+    ...passport,
+    frames,
+    seconds: frames / passport.fps,
+    warnings: [
+      ...passport.warnings.filter(({ code }) => code !== 'measured-part' && code !== 'one-frame'),
+      {
+        code: 'measured-part',
+        message: `The take is long: its passport is made on the first ${clock(measured)} of ${clock(frames / passport.fps)} minutes.`,
+      },
+    ],
+  };
 }
 
 /**
@@ -161,8 +201,10 @@ export async function changeTake(database: Database, id: string, patch: TakePatc
   const { overrides, ...plain } = patch;
   const change: Partial<TakeRow> = { ...plain };
   if (overrides && JSON.stringify(overrides) !== JSON.stringify(row.overrides)) {
-    const { passport, motion } = describeTake(await readStored(database, row), overrides);
-    Object.assign(change, { overrides, passport, path: pathOf(motion) });
+    const { passport, motion } = row.long
+      ? await describeLong(database, row, overrides)
+      : describeTake(await readStored(database, row), overrides);
+    Object.assign(change, { overrides, passport, path: row.long ? row.path : pathOf(motion) });
   }
   return database.transaction(async (transaction) => {
     if (change.overrides) {
@@ -210,7 +252,7 @@ export async function restoreTake(database: Database, id: string): Promise<boole
   return done.length > 0;
 }
 
-function pathOf(motion: Motion): number[] {
+export function pathOf(motion: Motion): number[] {
   const step = Math.max(1, (motion.frames - 1) / (PATH_POINTS - 1));
   const out: number[] = [];
   for (let f = 0; f < motion.frames; f += step) {

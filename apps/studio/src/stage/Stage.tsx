@@ -7,7 +7,7 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { usePlayer } from '@/data/player';
 import { DUSK } from '@/shell/theme';
 import type { Markers } from '@/worker/core.worker';
-import type { WireMotion } from '@/worker/wire';
+import { locate, type WireMotion } from '@/worker/wire';
 import { figureMesh } from './figure-mesh';
 import { Floor, Footprints } from './Floor';
 import { Ghosts } from './Ghosts';
@@ -129,9 +129,12 @@ function Scene({
       second.pose(other.motion, (frame / motion.fps) * other.motion.fps);
       second.object.position.set(other.shift[0], -other.floor, other.shift[1]);
     }
-    const at = Math.min(motion.frames - 1, Math.floor(frame)) * 3;
     const before = centre.clone();
-    centre.set(motion.rootPositions[at], 0, motion.rootPositions[at + 2]);
+    const found = locate(motion, Math.min(motion.frames - 1, Math.floor(frame)));
+    if (found) {
+      const at = Math.floor(found.frame) * 3;
+      centre.set(found.motion.rootPositions[at], 0, found.motion.rootPositions[at + 2]);
+    }
     if (orbit.current) {
       // The free view travels along.
       const shift = centre.clone().sub(before);

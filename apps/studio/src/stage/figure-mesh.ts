@@ -1,7 +1,7 @@
 import { slerp, type BodyMesh, type Skeleton } from '@lantern/motion';
 import * as THREE from 'three';
 import type { Markers } from '@/worker/core.worker';
-import type { WireMotion } from '@/worker/wire';
+import { locate, type WireMotion } from '@/worker/wire';
 
 const WOOD = new THREE.Color('#d9b27c');
 const PORT = new THREE.Color('#b4432f');
@@ -64,7 +64,11 @@ export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | nu
       body.visible = !on;
       outline.visible = !on && ghost === undefined;
     },
-    pose(source, frame) {
+    pose(whole, asked) {
+      const found = locate(whole, Math.min(whole.frames - 1, Math.max(0, asked)));
+      // On its way: the last pose stays until it is here.
+      if (!found) return;
+      const { motion: source, frame } = found;
       const a = Math.min(source.frames - 1, Math.max(0, Math.floor(frame)));
       const b = Math.min(source.frames - 1, a + 1);
       const u = Math.min(1, Math.max(0, frame - a));

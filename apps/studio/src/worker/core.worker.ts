@@ -11,16 +11,14 @@ import {
   forwardKinematics,
   gait,
   InputError,
-  lowPass,
   makeClips,
   motionFromRows,
-  movingAverage,
+  overviewOf,
   recipeRunner,
   repeatLoop,
   seam,
   shipClip,
   slides,
-  strideFrames,
   worldMotion,
   type Body,
   type BodyMesh,
@@ -28,12 +26,12 @@ import {
   type ClipFigures,
   type ClipRecipe,
   type Comparison,
-  type Contacts,
   type Gait,
   type Globals,
   type LoopSearch,
   type MadeFile,
   type Motion,
+  type Overview,
   type Passport,
   type Project,
   type Report,
@@ -58,21 +56,11 @@ export interface TakeSource {
 }
 
 /** A take as the places show it: in metres, with what is drawn along its time axis. */
-export interface OpenTake {
+export interface OpenTake extends Overview {
   readonly id: string;
   readonly motion: WireMotion;
   readonly mesh: BodyMesh;
-  /** Null when the skeleton is not a person's. */
-  readonly contacts: Contacts | null;
   readonly markers: Markers | null;
-  readonly floor: number;
-  /** Of the hips over the floor, metres a second, up to 4 Hz: the ripple within a stride shows. */
-  readonly speed: Float32Array;
-  /** Metres above the floor. */
-  readonly hipHeight: Float32Array;
-  /** Radians, averaged over a stride. */
-  readonly heading: Float32Array;
-  readonly stride: number | null;
 }
 
 /** Joints that carry the marks of left and right, and the limbs on each side. */
@@ -236,35 +224,13 @@ export type CoreWorker = typeof api;
 expose(api);
 
 function describe(id: string, motion: Motion, found: Gait | null): OpenTake {
-  const stride = found ? strideFrames(found.contacts) : null;
-  const width = stride ?? motion.fps;
-  const hips = found?.body.hips ?? 0;
-  const channel = (k: number) =>
-    Float64Array.from({ length: motion.frames }, (_, f) =>
-      found ? found.globals.positions[(f * found.globals.joints + hips) * 3 + k] : motion.rootPositions[f * 3 + k],
-    );
-  const floor = found?.soles.floor ?? 0;
-  const x = lowPass(channel(0), 4, motion.fps);
-  const z = lowPass(channel(2), 4, motion.fps);
-  const speed = Float32Array.from(x, (_, f) => {
-    const a = Math.max(0, f - 1),
-      b = Math.min(motion.frames - 1, f + 1);
-    return b > a ? (Math.hypot(x[b] - x[a], z[b] - z[a]) * motion.fps) / (b - a) : 0;
-  });
-  const height = lowPass(channel(1), 12, motion.fps);
-  const result: OpenTake = {
+  return {
     id,
     motion: copyForWire(motion),
     mesh: bodyMesh(motion.skeleton, found?.body ?? findBody(motion)),
-    contacts: found?.contacts ?? null,
     markers: found ? markersOf(found) : null,
-    floor,
-    speed,
-    hipHeight: Float32Array.from(height, (y) => y - floor),
-    heading: Float32Array.from(found ? movingAverage(found.headings, width) : new Float64Array(motion.frames)),
-    stride,
+    ...overviewOf(motion, found),
   };
-  return result;
 }
 
 function wayOf({ positions, joints, frames }: Globals, j: number): Float32Array {

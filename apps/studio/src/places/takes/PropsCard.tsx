@@ -2,7 +2,8 @@
 import { Box, Button, IconButton, Typography } from '@mui/material';
 import type { TakeInfo } from '@/data/project';
 import { usePlayer } from '@/data/player';
-import { useOpenTake } from '@/data/use-open-take';
+import { useViewedTake } from '@/data/use-viewed-take';
+import { locate } from '@/worker/wire';
 import { PROP_KINDS, type StageProp } from '@lantern/motion';
 import { chart } from '@/shell/theme';
 import { NumberField } from './NumberField';
@@ -20,12 +21,13 @@ const USUAL: Record<StageProp['kind'], readonly [number, number, number]> = {
 
 /** Things to judge the take against: put where the performer is, then dragged on the stage or typed here. */
 export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props: readonly StageProp[]) => void }) {
-  const { data: opened } = useOpenTake(take);
+  const { data: opened } = useViewedTake(take);
   const add = (kind: StageProp['kind']) => {
-    const f = Math.round(usePlayer.getState().frame) * 3;
+    const frame = Math.round(usePlayer.getState().frame);
+    const found = opened && locate(opened.motion, frame);
     const [width, height, depth] = USUAL[kind];
-    const [x, z] = opened ? [opened.motion.rootPositions[f], opened.motion.rootPositions[f + 2]] : [0, 0];
-    const turn = opened?.heading[f / 3] ?? 0;
+    const [x, z] = found ? [0, 2].map((k) => found.motion.rootPositions[found.frame * 3 + k]) : [0, 0];
+    const turn = opened?.heading[frame] ?? 0;
     // A step ahead of where he is.
     const ahead = 0.8;
     onChange([

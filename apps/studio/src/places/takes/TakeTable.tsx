@@ -190,7 +190,7 @@ export function TakeTable({ takes, open, chosen, onOpen, onChoose, onStar, onRem
                         sx={{
                           fontSize: 14,
                           color: take.star ? chart('lampText') : 'text.secondary',
-                          opacity: take.star ? 1 : 0.45,
+
                           px: 0.3,
                         }}
                       >

@@ -6,6 +6,7 @@ import { usePlayer } from '@/data/player';
 import { useProjectData, type TakeInfo } from '@/data/project';
 import { changesOf, useTakeEdits } from '@/data/take-edits';
 import { useOpenTake } from '@/data/use-open-take';
+import { useViewedTake } from '@/data/use-viewed-take';
 import { DUSK } from '@/shell/theme';
 import { useKeys } from '@/shell/use-keys';
 import { AtFrame, Choice, StageFrame } from '@/stage/StageFrame';
@@ -30,19 +31,21 @@ export function TakeView({
   other: string | null;
   onCompare: (other: string | null) => void;
 }) {
-  const { data: opened, error, isFetching } = useOpenTake(take);
+  const { data: opened, error, isFetching } = useViewedTake(take);
   const { data } = useProjectData();
   const { edit } = useTakeEdits();
   const load = usePlayer((state) => state.load);
+  const id = opened?.id;
   const second = other === RAW ? take : (data?.takes.find(({ id }) => id === other) ?? null);
-  const { data: otherTake } = useOpenTake(other ? second : null, other === RAW);
+  const { data: otherTake } = useOpenTake(other && !take?.long && !second?.long ? second : null, other === RAW);
   const [apart, setApart] = useState(false);
   const comparison = useComparison(opened, otherTake);
-  const trails = useTrails(opened);
-  const traces = useTraces(opened, comparison?.distanceCm ?? null);
+  const trails = useTrails(take?.long ? undefined : opened);
+  const traces = useTraces(opened, take?.long ?? false, comparison?.distanceCm ?? null);
+  const [frames, fps] = [opened?.motion.frames, opened?.motion.fps];
   useEffect(() => {
-    if (opened) load(opened.motion.frames, opened.motion.fps, 0);
-  }, [opened, load]);
+    if (frames !== undefined && fps !== undefined) load(frames, fps, 0);
+  }, [id, frames, fps, load]);
   const stage = useMemo(
     () =>
       opened && {
@@ -177,7 +180,7 @@ export function TakeView({
               changesOf([take], () => ({ markers: [...markers] })),
             )
           }
-          menu={<TraceMenu take={opened} />}
+          menu={<TraceMenu take={opened} isLong={take.long} />}
         />
       )}
       {!opened && take && error && <Button onClick={() => location.reload()}>try again</Button>}

@@ -30,7 +30,7 @@ const useChosenTraces = create<{ readonly ids: readonly TraceId[] }>()(
 );
 
 /** The chosen traces of a take, and the distance to what it is compared with. */
-export function useTraces(take: OpenTake | undefined, distance: Float32Array | null): TraceLine[] {
+export function useTraces(take: OpenTake | undefined, isLong: boolean, distance: Float32Array | null): TraceLine[] {
   const ids = useChosenTraces((state) => state.ids);
   const ofJoints = ids.filter((id) => !OWN.some(([own]) => own === id));
   const found = useQueries({
@@ -38,7 +38,7 @@ export function useTraces(take: OpenTake | undefined, distance: Float32Array | n
       const [joint, what] = split(id);
       return {
         queryKey: ['trace', take?.id, id, take?.motion.frames, take?.motion.rootPositions[1]],
-        enabled: take !== undefined && take.motion.skeleton.joints.some(({ name }) => name === joint),
+        enabled: take !== undefined && !isLong && take.motion.skeleton.joints.some(({ name }) => name === joint),
         staleTime: Infinity,
         queryFn: () => core().trace(take?.id ?? '', joint, what),
       };
@@ -67,7 +67,7 @@ function split(id: TraceId): [string, OfJoint] {
 }
 
 /** Which traces the deck draws. */
-export function TraceMenu({ take }: { take: OpenTake }) {
+export function TraceMenu({ take, isLong }: { take: OpenTake; isLong: boolean }) {
   const ids = useChosenTraces((state) => state.ids);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [joint, setJoint] = useState('');
@@ -97,7 +97,12 @@ export function TraceMenu({ take }: { take: OpenTake }) {
       >
         {OWN.map(([id, label]) => row(id, label))}
         {ids.filter((id) => !OWN.some(([own]) => own === id)).map((id) => row(id, id.replace(/ turn$/, ', turned')))}
-        <Box sx={{ display: 'grid', gap: 1, mt: 1.2 }}>
+        {isLong && (
+          <Typography variant="caption" color="text.secondary">
+            Traces of single joints are drawn of takes of a few minutes; cut this one on the Bench.
+          </Typography>
+        )}
+        <Box sx={{ display: isLong ? 'none' : 'grid', gap: 1, mt: 1.2 }}>
           <TextField select label="Joint" value={names.includes(joint) ? joint : ''} onChange={(event) => setJoint(event.target.value)}>
             {names.map((name) => (
               <MenuItem key={name} value={name}>

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { database } from '@/server/database';
+import { makeOverview } from '@/server/long-takes';
 import { conflict, missing, respond } from '@/server/respond';
 import { takePatchSchema } from '@lantern/motion';
 import { changeTake, removeTake, restoreTake } from '@/server/takes';
@@ -28,6 +29,7 @@ export async function PATCH(request: Request, { params }: Context): Promise<Resp
   return respond(request, async () => {
     const patch = takePatchSchema.parse(await request.json());
     const changed = await changeTake(database(), z.uuid().parse((await params).take), patch);
+    if (changed?.long && patch.overrides) await makeOverview(database(), changed);
     return changed ? Response.json(changed) : missing('take');
   });
 }

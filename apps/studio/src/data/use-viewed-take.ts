@@ -1,0 +1,37 @@
+'use client';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import type { OpenTake } from '@/worker/core.worker';
+import { openLong, readCurves } from './long-take';
+import type { TakeInfo } from './project';
+import { useOpenTake } from './use-open-take';
+
+/**
+ * A take to look at: short ones are opened whole, long ones with their first pose at once and the rest in parts as it is needed.
+ * Nothing is computed from a long take here; the Bench opens all of it.
+ */
+export function useViewedTake(take: TakeInfo | null): { data: OpenTake | undefined; error: Error | null; isFetching: boolean } {
+  const isLong = take?.long ?? false;
+  const whole = useOpenTake(isLong ? null : take);
+  const key = [take?.id, JSON.stringify(take?.overrides)];
+  const long = useQuery({
+    queryKey: ['long-take', ...key],
+    enabled: isLong,
+    staleTime: Infinity,
+    queryFn: () => {
+      if (!take) throw new Error('no take');
+      return openLong(take);
+    },
+  });
+  const curves = useQuery({
+    queryKey: ['long-take-curves', ...key],
+    enabled: isLong && long.data !== undefined,
+    staleTime: Infinity,
+    queryFn: () => {
+      if (!take) throw new Error('no take');
+      return readCurves(take);
+    },
+  });
+  const joined = useMemo(() => (long.data ? { ...long.data, ...curves.data } : undefined), [long.data, curves.data]);
+  return isLong ? { data: joined, error: long.error, isFetching: long.isFetching } : whole;
+}

@@ -1,0 +1,199 @@
+import { createHash, randomUUID } from 'node:crypto';
+import {
+  applyOverrides,
+  bareName,
+  bvhStream,
+  cutMotion,
+  describeTake,
+  InputError,
+  joinMotions,
+  motionFromRows,
+  motionToRows,
+  stitchOverview,
+  type Motion,
+  type Passport,
+  type TakeOverrides,
+} from '@lantern/motion';
+import { and, eq, isNull } from 'drizzle-orm';
+import type { Database } from './database';
+import { takeChunks, takeOverviews, takes, type OverviewAbout } from './schema';
+import {
+  CHUNK_FRAMES,
+  knownOverrides,
+  LONG_SAMPLES,
+  MEASURED_FRAMES,
+  ofWholeLength,
+  pathOf,
+  readMotionBytes,
+  type ImportResult,
+  type TakeRow,
+} from './takes';
+
+/** A BVH larger than this is read as it arrives, bytes. */
+export const STREAMED_BYTES = 24_000_000;
+
+/** Chunks in a stretch of the overview, and on both sides of it so that filters have settled. */
+const STRETCH = 12;
+const MARGIN = 1;
+
+/**
+ * Reads a long BVH as it arrives and stores it chunk by chunk: neither the text nor the motion is ever all in memory.
+ *
+ * @throws InputError as `readBvh` does, and nothing is stored
+ */
+export async function importStream(
+  database: Database,
+  project: string,
+  file: string,
+  parts: AsyncIterable<Uint8Array>,
+): Promise<ImportResult> {
+  const hash = createHash('sha256');
+  const stream = bvhStream();
+  const id = randomUUID();
+  const duplicate = Symbol('duplicate');
+  let heldName = '';
+  try {
+    const stored = await database.transaction(async (transaction) => {
+      const begun = new Date();
+      let measured: Motion[] = [];
+      let measuredFrames = 0;
+      let carry: Motion | null = null;
+      let frames = 0;
+      let index = 0;
+      const path: number[] = [];
+      let first: Motion | null = null;
+      const store = async (blocks: readonly Motion[], isEnd: boolean) => {
+        if (blocks.length > 0 && !first) {
+          first = blocks[0];
+          await transaction.insert(takes).values({ ...draftOf(first), id, project, file, name: bareName(file), created: begun });
+        }
+        for (const block of blocks) {
+          if (measuredFrames < MEASURED_FRAMES) {
+            measured.push(block);
+            measuredFrames += block.frames;
+          }
+          frames += block.frames;
+        }
+        let waiting = [...(carry ? [carry] : []), ...blocks];
+        carry = null;
+        if (waiting.length === 0) return;
+        const joined = joinMotions(waiting);
+        waiting = [];
+        let at = 0;
+        for (; joined.frames - at >= CHUNK_FRAMES || (isEnd && at < joined.frames); at += CHUNK_FRAMES) {
+          const rows = motionToRows(joined, at, Math.min(CHUNK_FRAMES, joined.frames - at));
+          path.push(joined.rootPositions[at * 3], joined.rootPositions[at * 3 + 1], joined.rootPositions[at * 3 + 2]);
+          await transaction.insert(takeChunks).values({ take: id, index: index++, bytes: Buffer.from(rows.buffer) });
+        }
+        carry = at < joined.frames ? cutMotion(joined, at, joined.frames - 1) : null;
+      };
+      for await (const part of parts) {
+        hash.update(part);
+        await store(stream.push(part), false);
+      }
+      const { motions, warnings } = stream.end();
+      await store(motions, true);
+      if (!first) throw new InputError('bvh-empty', 'The file has no frames of motion.', { line: 1 });
+      const own = hash.digest('hex');
+      const [held] = await transaction
+        .select({ name: takes.name })
+        .from(takes)
+        .where(and(eq(takes.project, project), eq(takes.hash, own), isNull(takes.removed)));
+      if (held) {
+        heldName = held.name;
+        throw duplicate;
+      }
+      const take = { name: bareName(file), format: 'bvh' as const, motion: joinMotions(measured), warnings };
+      measured = [];
+      const plain = describeTake(take);
+      const known = await knownOverrides(transaction, project, plain.passport.signature);
+      const { passport, motion } = known ? describeTake(take, known) : plain;
+      const isLong = frames * passport.joints > LONG_SAMPLES;
+      const [row] = await transaction
+        .update(takes)
+        .set({
+          hash: own,
+          frames,
+          signature: passport.signature,
+          overrides: known ?? {},
+          passport: frames > motion.frames ? ofWholeLength(passport, frames) : passport,
+          long: isLong,
+          path: frames > take.motion.frames ? pathOfRoots(path, take.motion, passport) : pathOf(motion),
+        })
+        .where(eq(takes.id, id))
+        .returning();
+      return row;
+    });
+    if (stored.long) await makeOverview(database, stored);
+    return { takes: [stored], duplicates: [], skeleton: null };
+  } catch (error) {
+    if (error === duplicate) return { takes: [], duplicates: [heldName], skeleton: null };
+    throw error;
+  }
+}
+
+/** What a take's row holds before its motion has been measured. */
+function draftOf({ skeleton, fps, translations }: Motion) {
+  return {
+    frames: 0,
+    fps,
+    skeleton,
+    moving: [...(translations?.keys() ?? [])],
+    passport: {} as Passport,
+    path: [] as number[],
+  };
+}
+
+/** The way from above from one place per chunk, in file units. */
+function pathOfRoots(places: readonly number[], { skeleton, fps }: Motion, { reading }: Passport): number[] {
+  const step = Math.max(1, Math.ceil(places.length / 3 / 120)) * 3;
+  const kept = places.filter((_, i) => Math.floor(i / 3) % (step / 3) === 0);
+  const joints = skeleton.joints.length;
+  const frames = kept.length / 3;
+  const rotations = new Float32Array(frames * joints * 4).map((_, i) => (i % 4 === 3 ? 1 : 0));
+  return pathOf(applyOverrides({ skeleton, fps, frames, rotations, rootPositions: Float32Array.from(kept) }, reading, {}));
+}
+
+/** Works out what is drawn along a long take's time axis, a stretch at a time, and stores it. */
+export async function makeOverview(database: Database, row: TakeRow): Promise<void> {
+  const stitch = stitchOverview(row.overrides.fps ?? row.fps, row.frames);
+  const chunks = Math.ceil(row.frames / CHUNK_FRAMES);
+  for (let chunk = 0; chunk < chunks; chunk += STRETCH) {
+    const from = Math.max(0, chunk - MARGIN);
+    const bytes = await readMotionBytes(database, row.id, chunk - from + STRETCH + MARGIN, from);
+    if (!bytes) break;
+    const rows = new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+    const motion = applyOverrides(
+      motionFromRows(rows, row.skeleton, row.fps, row.moving),
+      row.passport.reading,
+      withoutConform(row.overrides),
+    );
+    stitch.add({
+      motion,
+      first: from * CHUNK_FRAMES,
+      from: chunk * CHUNK_FRAMES,
+      to: Math.min(row.frames, (chunk + STRETCH) * CHUNK_FRAMES),
+    });
+  }
+  const { contacts, floor, stride, ...curves } = stitch.result();
+  const about: OverviewAbout = { contacts, floor, stride };
+  const bytes = Buffer.concat([curves.speed, curves.hipHeight, curves.heading].map((curve) => Buffer.from(curve.buffer)));
+  await database
+    .insert(takeOverviews)
+    .values({ take: row.id, about, bytes })
+    .onConflictDoUpdate({ target: takeOverviews.take, set: { about, bytes } });
+}
+
+const withoutConform = ({ conform: _, ...overrides }: TakeOverrides): TakeOverrides => overrides;
+
+/** The stored overview of a long take as one piece: the length of its JSON, the JSON, the curves. */
+export async function readOverview(database: Database, take: string): Promise<Buffer | null> {
+  const [found] = await database.select().from(takeOverviews).where(eq(takeOverviews.take, take));
+  if (!found) return null;
+  let json = JSON.stringify(found.about);
+  // The curves begin at a whole number of floats.
+  while ((Buffer.byteLength(json) + 4) % 4 !== 0) json += ' ';
+  const length = Buffer.alloc(4);
+  length.writeUInt32LE(Buffer.byteLength(json));
+  return Buffer.concat([length, Buffer.from(json), found.bytes]);
+}
