@@ -28,6 +28,7 @@ export * from './model/overrides';
 export * from './model/repeat';
 export * from './model/resample';
 export * from './model/rows';
+export * from './model/sides';
 export * from './model/signature';
 export * from './model/skeleton';
 export * from './model/take';

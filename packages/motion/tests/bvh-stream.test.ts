@@ -1,5 +1,16 @@
 import { capture } from '@lantern/capture';
-import { bvhStream, gait, joinMotions, overviewOf, readBvh, stitchOverview, cutMotion, writeBvh, InputError, type Motion } from '@lantern/motion';
+import {
+  bvhStream,
+  gait,
+  joinMotions,
+  overviewOf,
+  readBvh,
+  stitchOverview,
+  cutMotion,
+  writeBvh,
+  InputError,
+  type Motion,
+} from '@lantern/motion';
 import { bytesOf } from './made';
 
 const text = writeBvh(capture('rounds', { seed: 4, fps: 120 }).motion);

@@ -1,27 +1,49 @@
-import { applyOverrides, motionFromRows, type Motion, type Overview } from '@lantern/motion';
-import { core } from '@/worker/core';
+import { applyOverrides, bodyMesh, CHUNK_FRAMES, findBody, motionFromRows, sidesOf, type Motion, type Overview } from '@lantern/motion';
 import type { OpenTake } from '@/worker/core.worker';
 import type { Located } from '@/worker/wire';
 import { usePlayer } from './player';
 import type { TakeInfo } from './project';
 
-/** As the server cuts them. */
-const CHUNK_FRAMES = 400;
 /** Chunks kept, the longest unused forgotten first; and fetched ahead of the playhead. */
-const KEPT = 40;
-const AHEAD = 3;
+const KEPT = 120;
+const AHEAD = 6;
 
 /** The parts of a long take, fetched as they are needed. */
 class Parts {
   private readonly held = new Map<number, Motion>();
   private readonly asked = new Map<number, Promise<void>>();
 
+  private wanted = 0;
+  private isWorking = false;
+
   constructor(private readonly take: TakeInfo) {}
+
+  /** What is looked at first, then what lies ahead, one at a time: a jump elsewhere does not wait for what was ahead before it. */
+  private async work(): Promise<void> {
+    if (this.isWorking) return;
+    this.isWorking = true;
+    try {
+      for (;;) {
+        const next = Array.from({ length: AHEAD + 1 }, (_, k) => this.wanted + k).find((index) => this.isMissing(index));
+        if (next === undefined) return;
+        await this.fetch(next);
+      }
+    } catch {
+      // Asked for again at the next drawing.
+    } finally {
+      this.isWorking = false;
+    }
+  }
+
+  private isMissing(index: number): boolean {
+    return index >= 0 && index * CHUNK_FRAMES < this.take.frames && !this.held.has(index);
+  }
 
   at(frame: number): Located | null {
     const index = Math.floor(frame / CHUNK_FRAMES);
     const motion = this.held.get(index);
-    for (let k = 0; k <= AHEAD; k++) void this.fetch(index + k);
+    this.wanted = index;
+    void this.work();
     if (!motion) return null;
     // Used last: forgotten last.
     this.held.delete(index);
@@ -30,8 +52,8 @@ class Parts {
   }
 
   fetch(index: number): Promise<void> {
-    const { id, frames, skeleton, fps, moving, passport, overrides } = this.take;
-    if (index < 0 || index * CHUNK_FRAMES >= frames || this.held.has(index)) return Promise.resolve();
+    const { id, skeleton, fps, moving, passport, overrides } = this.take;
+    if (!this.isMissing(index)) return Promise.resolve();
     const running = this.asked.get(index);
     if (running) return running;
     const work = (async () => {
@@ -54,16 +76,17 @@ class Parts {
 /** Opens a long take with its first part only; the curves along its axis follow in `curves`. */
 export async function openLong(take: TakeInfo): Promise<OpenTake> {
   const parts = new Parts(take);
-  const [, looks] = await Promise.all([parts.fetch(0), core().figure(take.skeleton)]);
+  await parts.fetch(0);
   const first = parts.at(0)?.motion;
   if (!first) throw new Error('The take could not be loaded.');
+  const body = findBody(first);
   const motion = { ...first, frames: take.frames, part: (frame: number) => parts.at(frame) };
   const curve = () => new Float32Array(take.frames);
   return {
     id: take.id,
     motion,
-    mesh: looks.mesh,
-    markers: looks.markers,
+    mesh: bodyMesh(first.skeleton, body),
+    markers: body && { ...sidesOf(first.skeleton, body), footprints: [] },
     contacts: null,
     floor: take.overrides.floorToZero ? 0 : take.passport.reading.floorM,
     speed: curve(),

@@ -3,6 +3,7 @@ import {
   applyOverrides,
   bareName,
   bvhStream,
+  CHUNK_FRAMES,
   cutMotion,
   describeTake,
   InputError,
@@ -18,7 +19,6 @@ import { and, eq, isNull } from 'drizzle-orm';
 import type { Database } from './database';
 import { takeChunks, takeOverviews, takes, type OverviewAbout } from './schema';
 import {
-  CHUNK_FRAMES,
   knownOverrides,
   LONG_SAMPLES,
   MEASURED_FRAMES,
@@ -33,8 +33,8 @@ import {
 export const STREAMED_BYTES = 24_000_000;
 
 /** Chunks in a stretch of the overview, and on both sides of it so that filters have settled. */
-const STRETCH = 12;
-const MARGIN = 1;
+const STRETCH = 40;
+const MARGIN = 4;
 
 /**
  * Reads a long BVH as it arrives and stores it chunk by chunk: neither the text nor the motion is ever all in memory.

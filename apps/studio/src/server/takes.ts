@@ -1,6 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import {
   bareName,
+  CHUNK_FRAMES,
   conformedFrames,
   describeTake,
   fileKind,
@@ -19,8 +20,6 @@ import { and, asc, count, desc, eq, gte, isNull, lt, sql } from 'drizzle-orm';
 import type { Database } from './database';
 import { clips, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
-/** Frames in a chunk: about a third of a megabyte for sixty joints. */
-export const CHUNK_FRAMES = 400;
 const PATH_POINTS = 120;
 
 /** What the table and the passport show of a take; the motion comes separately. */

@@ -34,14 +34,8 @@ export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | nu
   bones[0].updateMatrixWorld(true);
   const skeleton = new THREE.Skeleton(bones);
   const geometry = geometryOf(mesh, markers);
-  const material = ghost
-    ? new THREE.MeshBasicMaterial({ color: ghost, transparent: true, opacity: 0.2, depthWrite: false })
-    : new THREE.MeshLambertMaterial({ vertexColors: true });
+  const { material, ink } = materialsOf(ghost);
   const body = new THREE.SkinnedMesh(geometry, material);
-  const ink = new THREE.MeshBasicMaterial({ color: '#10191b', side: THREE.BackSide });
-  ink.onBeforeCompile = (shader) => {
-    shader.vertexShader = shader.vertexShader.replace('#include <begin_vertex>', `vec3 transformed = position + normal * ${OUTLINE};`);
-  };
   const outline = new THREE.SkinnedMesh(geometry, ink);
   const object = new THREE.Group();
   const lines = boneLines(rest);
@@ -93,14 +87,37 @@ export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | nu
     },
     dispose() {
       geometry.dispose();
-      material.dispose();
-      ink.dispose();
       lines.geometry.dispose();
       lines.material.dispose();
       skeleton.dispose();
       for (const mark of marks) mark.geometry.dispose();
     },
   };
+}
+
+interface Materials {
+  readonly material: THREE.Material;
+  readonly ink: THREE.Material;
+}
+
+/**
+ * Shared by all figures and kept: a material that goes takes its compiled shaders with it, and the next figure would wait for them.
+ */
+const MATERIALS = new Map<string | undefined, Materials>();
+
+function materialsOf(ghost: string | undefined): Materials {
+  const known = MATERIALS.get(ghost);
+  if (known) return known;
+  const material = ghost
+    ? new THREE.MeshBasicMaterial({ color: ghost, transparent: true, opacity: 0.2, depthWrite: false })
+    : new THREE.MeshLambertMaterial({ vertexColors: true });
+  const ink = new THREE.MeshBasicMaterial({ color: '#10191b', side: THREE.BackSide });
+  ink.onBeforeCompile = (shader) => {
+    shader.vertexShader = shader.vertexShader.replace('#include <begin_vertex>', `vec3 transformed = position + normal * ${OUTLINE};`);
+  };
+  const made = { material, ink };
+  MATERIALS.set(ghost, made);
+  return made;
 }
 
 /** Ends of the lines of bones mode, two a line: a joint, or a point that it carries. */

@@ -18,9 +18,9 @@ import {
   repeatLoop,
   seam,
   shipClip,
+  sidesOf,
   slides,
   worldMotion,
-  type Body,
   type BodyMesh,
   type Clip,
   type ClipFigures,
@@ -36,6 +36,7 @@ import {
   type Project,
   type Report,
   type Seam,
+  type Sides,
   type Skeleton,
   type TakeOverrides,
 } from '@lantern/motion';
@@ -63,10 +64,8 @@ export interface OpenTake extends Overview {
   readonly markers: Markers | null;
 }
 
-/** Joints that carry the marks of left and right, and the limbs on each side. */
-export interface Markers {
-  readonly left: { readonly hand: number; readonly foot: number; readonly limbs: readonly number[] };
-  readonly right: { readonly hand: number; readonly foot: number; readonly limbs: readonly number[] };
+/** Joints that carry the marks of left and right, the limbs on each side, and where the feet stood. */
+export interface Markers extends Sides {
   readonly footprints: readonly Footprint[];
 }
 
@@ -237,22 +236,6 @@ function wayOf({ positions, joints, frames }: Globals, j: number): Float32Array 
   const out = new Float32Array(frames * 3);
   for (let f = 0; f < frames; f++) out.set(positions.subarray((f * joints + j) * 3, (f * joints + j) * 3 + 3), f * 3);
   return out;
-}
-
-/** Hands, feet and limbs of either side. */
-function sidesOf(skeleton: Skeleton, body: Body): Pick<Markers, 'left' | 'right'> {
-  const parents = skeleton.joints.map((joint) => joint.parent);
-  const below = (top: number) =>
-    parents.flatMap((_, j) => {
-      for (let k = j; k >= 0; k = parents[k]) if (k === top) return [j];
-      return [];
-    });
-  const sideOf = (side: 'left' | 'right') => ({
-    hand: body.arms[side].wrist,
-    foot: body.legs[side].ankle,
-    limbs: [...below(body.legs[side].hip), ...(body.arms[side].shoulder >= 0 ? below(body.arms[side].shoulder) : [])],
-  });
-  return { left: sideOf('left'), right: sideOf('right') };
 }
 
 function markersOf({ body, soles, contacts, motion }: Gait): Markers {

@@ -1,6 +1,9 @@
 import { createMotion, type Motion } from './motion';
 import type { Skeleton } from './skeleton';
 
+/** Frames that are stored and travel together: about a hundred kilobytes for sixty joints. */
+export const CHUNK_FRAMES = 120;
+
 /** Numbers in a row: root place, rotations, then the places of the joints that move against their parents. */
 export const rowWidth = (joints: number, moving: number): number => 3 + joints * 4 + moving * 3;
 

@@ -3,7 +3,7 @@ import { Box, Button, ButtonBase, LinearProgress, Typography } from '@mui/materi
 import type { TakeOverrides } from '@lantern/motion';
 import { useParams, useRouter, useSearchParams } from 'next/navigation';
 import { useSnackbar } from 'notistack';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { changesOf, useTakeEdits, useTakeHistory } from '@/data/take-edits';
 import { Split } from '@/shell/Split';
@@ -20,7 +20,11 @@ type Tab = 'passport' | 'notes' | 'props';
 
 /** Takes: bring them in, settle what they are, look at them. */
 export function Takes() {
-  const open = useParams<{ take?: string[] }>().take?.[0] ?? null;
+  const inUrl = useParams<{ take?: string[] }>().take?.[0] ?? null;
+  // What was asked for is shown before the address has caught up.
+  const [asked, setAsked] = useState<string | null>(null);
+  useEffect(() => setAsked(null), [inUrl]);
+  const open = asked ?? inUrl;
   const { data, error, isPending, refetch } = useProjectData();
   const project = useProjectInfo();
   const router = useRouter();
@@ -101,7 +105,10 @@ export function Takes() {
                           takes={data.takes}
                           open={shown?.id ?? null}
                           chosen={chosen}
-                          onOpen={(id) => router.push(`/${project.id}/takes/${id}`)}
+                          onOpen={(id) => {
+                            setAsked(id);
+                            router.push(`/${project.id}/takes/${id}`);
+                          }}
                           onChoose={setChosen}
                           onStar={star}
                           onRemove={remove}
