@@ -84,7 +84,7 @@ test('a shared link lands on its take; a gone one says so', async () => {
   const link = page.url();
   await page.goto('about:blank');
   await page.goto(link);
-  await page.waitForFunction(() => document.querySelector('section[aria-label="Passport"] h2')?.textContent === 'wick-jog');
+  await page.waitForFunction(() => [...document.querySelectorAll('h2')].some((h) => h.textContent === 'wick-jog'));
   await page.goto(`${application.url}/gullmouth/takes/00000000-0000-4000-8000-000000000000`);
   await shows(page, 'This take is not in the project any more');
   await page.goto(`${application.url}/gullmouth/bench/00000000-0000-4000-8000-000000000000`);

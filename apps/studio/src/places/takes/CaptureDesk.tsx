@@ -29,7 +29,7 @@ const SCRIPTS: readonly [SuitSettings['script'], string, number | null][] = [
   ['rounds', 'the whole rounds', null],
 ];
 
-const USUAL: SuitSettings = { stature: 1.78, script: 'walk', seconds: 20, speed: null, jitter: 1, drift: 4, floorCm: 2, dropped: 0 };
+const USUAL: SuitSettings = { stature: 1.78, script: 'walk', seconds: 30, speed: null, jitter: 1, drift: 4, floorCm: 2, dropped: 0 };
 
 interface Worn {
   readonly id: string;
@@ -94,7 +94,7 @@ export function CaptureDesk() {
           </IconButton>
         </Box>
         <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
-          A simulated suit with seventeen sensors, sixty frames a second.
+          A simulated suit with eighteen sensors, sixty frames a second.
         </Typography>
         <Stage n={1} title="Performer" isDone={suit !== null}>
           <NumberField

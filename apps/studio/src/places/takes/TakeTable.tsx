@@ -12,7 +12,7 @@ import {
   TextField,
   Typography,
 } from '@mui/material';
-import { useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { TakeInfo } from '@/data/project';
 import { chart } from '@/shell/theme';
 import { PathThumb } from './PathThumb';
@@ -65,6 +65,9 @@ export function TakeTable({ takes, open, chosen, onOpen, onChoose, onStar, onRem
     const sign = sort.descending ? -1 : 1;
     return [...found].sort((a, b) => (valueOf(a, sort.column) < valueOf(b, sort.column) ? -sign : sign));
   }, [takes, search, sort]);
+  useEffect(() => {
+    body.current?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' });
+  }, [open]);
   const toggle = (id: string) => {
     const next = new Set(chosen);
     if (!next.delete(id)) next.add(id);
