@@ -158,6 +158,8 @@ export function TakeTable({ takes, open, chosen, onOpen, onChoose, onStar, onRem
                   sx={{
                     cursor: 'pointer',
                     userSelect: 'none',
+                    // The head of the table stays on top: rows come into sight below it.
+                    scrollMarginTop: 44,
                     bgcolor: isOpen ? chart('lampSoft') : 'transparent',
                     '&:hover': { bgcolor: isOpen ? `${chart('lampSoft')} !important` : undefined },
                   }}

@@ -1,0 +1,208 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { capture } from '@lantern/capture';
+import { writeBvh, type Motion } from '@lantern/motion';
+import type { Browser, Page } from 'puppeteer-core';
+import { asfAndAmc, oddGlb } from '../packages/motion/tests/odd-files';
+import { click, launch, openPage, shows } from './browser';
+import { startApplication, temporaryFolder, type Running } from './server';
+
+let application: Running;
+let browser: Browser;
+beforeAll(async () => {
+  [application, browser] = await Promise.all([startApplication(), launch()]);
+});
+afterAll(async () => {
+  await browser.close();
+  await application.stop();
+});
+
+const row = (page: Page, name: string) => page.locator(`::-p-xpath(//tr[@aria-label="${name}"])`);
+const press = async (page: Page, key: 'z' | 'y', shift = false) => {
+  await page.keyboard.down('Control');
+  if (shift) await page.keyboard.down('Shift');
+  await page.keyboard.press(key);
+  if (shift) await page.keyboard.up('Shift');
+  await page.keyboard.up('Control');
+};
+const rows = (page: Page) => page.$$eval('tbody tr', (found) => found.map((tr) => tr.getAttribute('aria-label')));
+const frameOf = (page: Page) => page.evaluate(() => Number(/frame (\d+) of/.exec(document.body.innerText)?.[1]));
+
+test('a day of files at once: BVH, GLB with two animations, a skeleton and its motion, one of them twice, one broken', async () => {
+  const { page, errors } = await openPage(browser);
+  await page.goto(`${application.url}/gullmouth/takes`);
+  await shows(page, 'wick-rounds');
+  const { motion } = capture('walk', { seconds: 1, seed: 21 });
+  const short: Motion = {
+    ...motion,
+    frames: 40,
+    rotations: motion.rotations.subarray(0, 40 * 84),
+    rootPositions: motion.rootPositions.subarray(0, 120),
+  };
+  const { asf, amc } = asfAndAmc(short);
+  const folder = temporaryFolder();
+  const files: [string, string | Uint8Array][] = [
+    ['pier_01.amc', amc],
+    ['pier.asf', asf],
+    ['gulls.glb', await oddGlb(short, { animations: 2, armature: true })],
+    ['steps.bvh', writeBvh(motion)],
+    ['steps-again.bvh', writeBvh(motion)],
+    ['packed.bvh', new Uint8Array([0x50, 0x4b, 3, 4, 0, 0, 0, 0])],
+  ];
+  for (const [name, content] of files) writeFileSync(join(folder, name), content);
+  await (await page.$('input[type=file]'))?.uploadFile(...files.map(([name]) => join(folder, name)));
+  await shows(page, '5 of 6 files came in');
+  await shows(page, 'a skeleton, kept for its motions');
+  await shows(page, /here already as “steps/);
+  await shows(page, 'This is a ZIP archive');
+  await shows(page, '2 takes');
+  const names = await rows(page);
+  for (const name of ['pier_01', 'gulls way 1', 'gulls way 2', 'steps']) expect(names).toContain(name);
+  expect(names.filter((name) => name?.startsWith('steps'))).toHaveLength(1);
+  await row(page, 'pier_01').click();
+  await shows(page, 'AMC files do not say their rate');
+  await shows(page, /frame 0 of 40/);
+  expect(errors).toEqual([]);
+  await page.close();
+});
+
+test('a passport line opens on its reason; overruling it changes the take, and undo and redo take it back and forth', async () => {
+  const { page, errors } = await openPage(browser);
+  await page.goto(`${application.url}/gullmouth/takes`);
+  await row(page, 'wick-stroll').click();
+  await shows(page, /frame 0 of 1201/);
+  await page.locator('::-p-xpath(//section[@aria-label="Passport"]//button[contains(., "Scale")])').click();
+  await shows(page, 'The figure is 178.0 units tall: 1.78 m when a unit is a centimetre.');
+  await page.locator('input[inputmode=decimal]').click();
+  await page.locator('::-p-aria([role="textbox"][name="The performer is tall"])').click();
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type('1.60');
+  await page.keyboard.press('Enter');
+  await shows(page, '1.60 m');
+  await shows(page, 'set by hand');
+  await shows(page, /other takes of this suit are read otherwise/);
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await press(page, 'z');
+  await shows(page, 'Undone: passport.');
+  await shows(page, 'cm, 100 % sure');
+  await press(page, 'z', true);
+  await shows(page, '1.60 m');
+  await press(page, 'z');
+  await shows(page, 'cm, 100 % sure');
+  // The repair of a warning, at one click.
+  await click(page, 'button', 'put the feet at zero');
+  await page.waitForFunction(() => !document.body.innerText.includes('The floor lies at'));
+  expect(errors).toEqual([]);
+  await page.close();
+});
+
+test('the library: star, tag, search, choose several, remove and bring back by Ctrl-Z', async () => {
+  const { page, errors } = await openPage(browser);
+  await page.goto(`${application.url}/gullmouth/takes`);
+  await row(page, 'wick-hush').click();
+  await page.waitForFunction(() => document.querySelector('tr[aria-label="wick-hush"]')?.getAttribute('aria-selected') === 'true');
+  await page.focus('tr[aria-label="wick-hush"]');
+  await page.keyboard.press('*');
+  await page.waitForSelector('button[aria-label="Take the star from wick-hush"]');
+  const search = async (text: string) => {
+    await page.click('input[aria-label="Search takes"]', { count: 3 });
+    await page.keyboard.press('Backspace');
+    if (text) await page.keyboard.type(text);
+  };
+  await search('* ');
+  await page.waitForFunction(() => document.querySelectorAll('tbody tr').length === 2);
+  await search('#quay');
+  await page.waitForFunction(() => document.querySelectorAll('tbody tr').length === 3);
+  for (const name of ['wick-hush', 'wick-waiting']) {
+    await search(name);
+    await page.waitForFunction(() => document.querySelectorAll('tbody tr').length === 1);
+    await page.click(`input[aria-label="Choose ${name}"]`);
+  }
+  await search('');
+  await shows(page, '2 chosen');
+  await page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('[aria-label="Chosen takes"] button')].find((b) => b.textContent === 'remove')?.click(),
+  );
+  await shows(page, '2 takes are removed');
+  await page.waitForFunction(() => !document.querySelector('tr[aria-label="wick-hush"]'));
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await press(page, 'z');
+  await page.waitForSelector('tr[aria-label="wick-hush"]');
+  // Undo survives a reload: the star is still there to be taken back.
+  await page.reload();
+  await page.waitForSelector('button[aria-label="Take the star from wick-hush"]');
+  await press(page, 'z');
+  await page.waitForSelector('button[aria-label="Star wick-hush"]');
+  expect(errors).toEqual([]);
+  await page.close();
+});
+
+test('the deck: a trace of a joint, a marker, a range that plays round; two takes are compared joint by joint', async () => {
+  const { page, errors } = await openPage(browser);
+  await page.goto(`${application.url}/gullmouth/takes`);
+  await row(page, 'wick-jog').click();
+  await shows(page, /frame 0 of 841/);
+  const deck = await (await page.waitForSelector('[role=slider][aria-label=Time]'))?.boundingBox();
+  if (!deck) throw new Error('no deck');
+  const at = (share: number) => deck.x + 72 + share * (deck.width - 86);
+  await page.mouse.click(at(0.5), deck.y + 80);
+  await page.waitForFunction(() => Math.abs(Number(/frame (\d+) of/.exec(document.body.innerText)?.[1]) - 420) < 6);
+  await page.keyboard.press('p');
+  await page.waitForSelector('button[aria-label^="Marker marker 1, frame 4"]');
+  await page.keyboard.down('Shift');
+  await page.mouse.move(at(0.2), deck.y + 80);
+  await page.mouse.down();
+  await page.mouse.move(at(0.25), deck.y + 80, { steps: 3 });
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  await shows(page, /playing 2\.\d+–3\.\d+ s round/);
+  await page.keyboard.press('Space');
+  await new Promise((resolve) => setTimeout(resolve, 1500));
+  await page.keyboard.press('Space');
+  const frame = await frameOf(page);
+  expect(frame).toBeGreaterThanOrEqual(160);
+  expect(frame).toBeLessThanOrEqual(215);
+  await page.click('input[aria-label="Choose wick-jog"]');
+  await page.click('input[aria-label="Choose wick-stroll"]');
+  await page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('[aria-label="Chosen takes"] button')].find((b) => b.textContent === 'compare')?.click(),
+  );
+  await shows(page, 'mean and greatest distance of 21 joints');
+  await shows(page, 'distance');
+  expect(errors).toEqual([]);
+  await page.close();
+});
+
+test('the capture desk: connect, calibrate by the countdown, record, stop, name and keep', async () => {
+  const { page, errors } = await openPage(browser);
+  await page.goto(`${application.url}/gullmouth/takes`);
+  await click(page, 'button', 'capture…');
+  await click(page, 'button', 'Connect the suit');
+  await shows(page, 'All 18 sensors are heard');
+  const press = (name: string) =>
+    page.waitForFunction(
+      (wanted: string) => {
+        const found = [...document.querySelectorAll('button')].find((b) => b.textContent === wanted && !b.disabled);
+        found?.click();
+        return found !== undefined;
+      },
+      {},
+      name,
+    );
+  await press('Calibrate');
+  await page.waitForSelector('[role=timer]');
+  await shows(page, 'heading off by');
+  await press('Record');
+  await page.waitForSelector('[aria-label=Recording]');
+  await new Promise((resolve) => setTimeout(resolve, 2500));
+  await press('Stop');
+  await shows(page, /Recorded [23]\.\d s\. Keep it\?/);
+  await press('Keep');
+  await shows(page, '“wick-walk-01” is in the library.');
+  await click(page, 'button', 'Close the capture desk');
+  await page.waitForSelector('tr[aria-label="wick-walk-01"]');
+  expect(errors).toEqual([]);
+  await page.close();
+});
