@@ -1,5 +1,14 @@
 import { capture, type ScriptName } from '@lantern/capture';
-import { cutMotion, describeTake, scaleSkeleton, type FreeFall, type Motion, type TakeOverrides } from '@lantern/motion';
+import {
+  cutMotion,
+  describeTake,
+  fromAxisAngle,
+  multiply,
+  scaleSkeleton,
+  type FreeFall,
+  type Motion,
+  type TakeOverrides,
+} from '@lantern/motion';
 
 /** A take whose scale and rate are known, read rightly or wrongly. */
 interface Case {
@@ -39,6 +48,7 @@ function noFlight(motion: Motion, kind: 'lift' | 'hang' | 'sit' | 'mat', next: (
   const out = cutMotion(motion, 0, motion.frames - 1);
   const period = (2 + 2 * next()) * motion.fps;
   const height = 0.3 + 0.5 * next();
+  const joints = out.skeleton.joints.length;
   for (let f = 0; f < out.frames; f++) {
     const t = (f % period) / period;
     const up = t > 0.2 && t < 0.8 ? (1 - Math.cos(((t - 0.2) / 0.6) * 2 * Math.PI)) / 2 : 0;
@@ -46,9 +56,14 @@ function noFlight(motion: Motion, kind: 'lift' | 'hang' | 'sit' | 'mat', next: (
     if (kind === 'lift') out.rootPositions[y] += height * up;
     if (kind === 'hang') out.rootPositions[y] += f > out.frames * 0.2 ? height + 0.02 * Math.sin(f / motion.fps) : 0;
     if (kind === 'sit') out.rootPositions[y] -= 0.4 * up;
-    // Down in a real fall, but onto the back: the feet do not land.
-    if (kind === 'mat' && t > 0.5) out.rootPositions[y] += Math.max(-0.6, 0.4 - 4.905 * ((t - 0.5) * (period / motion.fps)) ** 2);
-    else if (kind === 'mat' && t > 0.3) out.rootPositions[y] += 0.4 * ((t - 0.3) / 0.2);
+    // Up, and down in a real fall onto the back: the feet do not land, they lie as high as the hips.
+    if (kind === 'mat' && t > 0.3) {
+      const falling = Math.max(0, t - 0.5) * (period / motion.fps);
+      const lift = t < 0.5 ? 0.4 * ((t - 0.3) / 0.2) : 0.4 - 4.905 * falling ** 2;
+      out.rootPositions[y] = Math.max(0.25, out.rootPositions[y] + lift);
+      const back = fromAxisAngle([1, 0, 0], -Math.min(1, falling / 0.4) * (Math.PI / 2));
+      multiply(out.rotations, f * joints * 4, back, 0, out.rotations, f * joints * 4);
+    }
   }
   return out;
 }

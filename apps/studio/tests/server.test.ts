@@ -152,13 +152,13 @@ test('a skeleton is kept for its motions; every animation of a GLB is a take', a
 test('what is overruled keeps the original, holds for the next take of the suit, and moves the cuts of clips with the rate', async () => {
   const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
   const id = randomUUID();
-  await saveClip(database, 'gullmouth', id, clip(take.id, { from: 100, to: 160 }));
+  await saveClip(database, 'gullmouth', id, clip(take.id, { from: 101, to: 161 }));
   const changed = await changeTake(database, take.id, { overrides: { conform: 30, floorToZero: true }, star: true });
   expect(changed).toMatchObject({ star: true, frames: 901, fps: 60, passport: { frames: 451, fps: 30 } });
-  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({ from: 50, to: 80, revision: 2 });
+  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({ from: 51, to: 81, revision: 2 });
   expect(await importTake(database, 'gullmouth', 'next.bvh', copy())).toMatchObject({ overrides: { conform: 30 }, passport: { fps: 30 } });
   expect(await changeTake(database, take.id, { overrides: {} })).toMatchObject({ passport: { frames: 901, fps: 60 } });
-  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({ from: 100, to: 160 });
+  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({ from: 101, to: 161 });
 });
 
 test('a take that arrives piece by piece is stored as the same take is at once; a bad one leaves nothing', async () => {

@@ -23,31 +23,46 @@ export const DEFAULT_FAULTS: Faults = { jitterDegrees: 0.12, jitterMetres: 0.000
 export function addFaults(motion: Motion, seed: number, factor: number, faults: Faults = DEFAULT_FAULTS): Motion {
   const noise = random(seed ^ 0x5eed);
   const joints = motion.skeleton.joints.length;
-  const rotations = motion.rotations.slice();
-  const rootPositions = motion.rootPositions.slice();
-  const drift = ((noise.next() * 2 - 1) * faults.headingDrift * factor * Math.PI) / 180 / motion.fps;
+  const drift = ((noise.next() * 2 - 1) * faults.headingDrift * factor * Math.PI) / 180;
   const floor = (noise.next() < 0.5 ? -1 : 1) * faults.floor * factor;
   const jitter = (faults.jitterDegrees * factor * Math.PI) / 180;
+  const { rotations, rootPositions } = driftHeading(motion, 0, drift);
+  for (let f = 0; f < motion.frames; f++) {
+    for (let k = 0; k < 3; k++) rootPositions[f * 3 + k] += faults.jitterMetres * factor * noise.normal() + (k === 1 ? floor : 0);
+    for (let j = 0; j < joints; j++) {
+      const at = (f * joints + j) * 4;
+      const shake = fromAxisAngle([noise.normal(), noise.normal(), noise.normal()], jitter * Math.abs(noise.normal()));
+      multiply(rotations, at, rotations, at, shake, 0);
+    }
+  }
+  return { ...motion, rotations, rootPositions };
+}
+
+/**
+ * The motion as a suit records it whose north turns steadily: each frame's progress is laid down in the direction that the suit
+ * believes in.
+ *
+ * @param start how far the north is turned at the first frame, radians
+ * @param rate radians a second from then on
+ */
+export function driftHeading(motion: Motion, start: number, rate: number): Motion {
+  const joints = motion.skeleton.joints.length;
+  const rotations = motion.rotations.slice();
+  const rootPositions = motion.rootPositions.slice();
+  const turnAt = (f: number) => start + (rate * f) / motion.fps;
   let x = rootPositions[0];
   let z = rootPositions[2];
   for (let f = 0; f < motion.frames; f++) {
-    const turn = drift * f;
+    const turn = turnAt(f);
     if (f > 0) {
-      // Each frame's progress is laid down in the direction the suit believes in.
       const dx = motion.rootPositions[f * 3] - motion.rootPositions[f * 3 - 3];
       const dz = motion.rootPositions[f * 3 + 2] - motion.rootPositions[f * 3 - 1];
       x += Math.cos(turn) * dx + Math.sin(turn) * dz;
       z += Math.cos(turn) * dz - Math.sin(turn) * dx;
     }
-    rootPositions[f * 3] = x + faults.jitterMetres * factor * noise.normal();
-    rootPositions[f * 3 + 1] += floor + faults.jitterMetres * factor * noise.normal();
-    rootPositions[f * 3 + 2] = z + faults.jitterMetres * factor * noise.normal();
-    for (let j = 0; j < joints; j++) {
-      const at = (f * joints + j) * 4;
-      const shake = fromAxisAngle([noise.normal(), noise.normal(), noise.normal()], jitter * Math.abs(noise.normal()));
-      multiply(rotations, at, rotations, at, shake, 0);
-      if (j === 0) multiply(rotations, at, fromHeading(turn), 0, rotations, at);
-    }
+    rootPositions[f * 3] = x;
+    rootPositions[f * 3 + 2] = z;
+    multiply(rotations, f * joints * 4, fromHeading(turn), 0, rotations, f * joints * 4);
   }
   return { ...motion, rotations, rootPositions };
 }

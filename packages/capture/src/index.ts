@@ -1,6 +1,6 @@
 export { capture, type CaptureOptions, type Truth } from './capture';
 export type { SuitPhase, SuitSettings, SuitStatus } from './desk';
-export { addFaults, DEFAULT_FAULTS, type Faults } from './faults';
+export { addFaults, DEFAULT_FAULTS, driftHeading, type Faults } from './faults';
 export { figure, JOINTS, type Figure } from './figure';
 export { SCRIPTS, type ScriptName } from './scripts';
 export { dropouts, freezeDropouts, SENSORS, type Dropout } from './sensors';

@@ -41,6 +41,7 @@ export * from './measure/free-fall';
 export * from './measure/gait';
 export * from './measure/heading';
 export * from './measure/overview';
+export * from './measure/raised';
 export * from './measure/seam';
 export * from './measure/slide';
 export * from './measure/soles';

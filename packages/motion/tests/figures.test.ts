@@ -109,7 +109,7 @@ test('strides last as long as they truly do, and footfalls are where the feet ca
 test('stricter thresholds find no more contact than looser ones', () => {
   const count = (height: number, speed: number) =>
     (['left', 'right'] as const)
-      .flatMap((side) => contacts(gait.soles, 60, { height, speed })[side])
+      .flatMap((side) => contacts(gait.soles, 60, null, { height, speed })[side])
       .reduce((sum, { from, to }) => sum + to - from, 0);
   expect(count(0.01, 0.15)).toBeLessThanOrEqual(count(0.02, 0.25));
   expect(count(0.02, 0.25)).toBeLessThanOrEqual(count(0.04, 0.6));

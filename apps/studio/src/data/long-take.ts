@@ -3,6 +3,7 @@ import type { OpenTake } from '@/worker/core.worker';
 import type { Located } from '@/worker/wire';
 import { usePlayer } from './player';
 import type { TakeInfo } from './project';
+import { takeKey } from './use-open-take';
 
 /** Chunks kept, the longest unused forgotten first; and fetched ahead of the playhead. */
 const KEPT = 120;
@@ -83,7 +84,7 @@ export async function openLong(take: TakeInfo): Promise<OpenTake> {
   const motion = { ...first, frames: take.frames, part: (frame: number) => parts.at(frame) };
   const curve = () => new Float32Array(take.frames);
   return {
-    id: take.id,
+    id: takeKey(take),
     motion,
     mesh: bodyMesh(first.skeleton, body),
     markers: body && { ...sidesOf(first.skeleton, body), footprints: [] },

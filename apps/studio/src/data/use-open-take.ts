@@ -1,28 +1,37 @@
 'use client';
+import type { TakeOverrides } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
 import { core } from '@/worker/core';
-import type { OpenTake } from '@/worker/core.worker';
+import type { OpenTake, TakeSource } from '@/worker/core.worker';
 import type { TakeInfo } from './project';
 
 /** A take opened in the worker, with what is drawn of it, or the same without what was overruled. Kept for as long as it is in use and a while after. */
 export function useOpenTake(take: TakeInfo | null, asFound = false) {
   return useQuery<OpenTake>({
-    queryKey: ['open-take', take?.id, asFound ? 'as found' : JSON.stringify(take?.overrides)],
+    queryKey: ['open-take', take && takeKey(take, asFound ? {} : undefined)],
     enabled: take !== null,
     staleTime: Infinity,
     gcTime: 5 * 60_000,
     queryFn: async () => {
       if (!take) throw new Error('no take');
-      return core().openTake(asFound ? { ...sourceOf(take), overrides: {}, as: `${take.id} as found` } : sourceOf(take));
+      return core().openTake(sourceOf(take, asFound ? {} : undefined));
     },
   });
 }
 
-export const sourceOf = ({ id, skeleton, fps, moving, passport, overrides }: TakeInfo) => ({
-  id,
-  skeleton,
-  fps,
-  moving,
+/**
+ * What a take goes by in the worker and in every question about it: another scale or rate is another motion, and an answer about the
+ * one must never be given for the other.
+ */
+export const takeKey = (take: TakeInfo, overrides: TakeOverrides = take.overrides): string =>
+  `${take.id} ${JSON.stringify(Object.entries(overrides).sort())}`;
+
+export const sourceOf = (take: TakeInfo, overrides: TakeOverrides = take.overrides): TakeSource => ({
+  key: takeKey(take, overrides),
+  id: take.id,
+  skeleton: take.skeleton,
+  fps: take.fps,
+  moving: take.moving,
   overrides,
-  passport: { reading: passport.reading },
+  passport: { reading: take.passport.reading },
 });

@@ -4,16 +4,19 @@ import { useMemo } from 'react';
 import type { OpenTake } from '@/worker/core.worker';
 import { openLong, readCurves } from './long-take';
 import type { TakeInfo } from './project';
-import { useOpenTake } from './use-open-take';
+import { takeKey, useOpenTake } from './use-open-take';
+
+/** Whether a take comes in parts. At another rate its frames lie between the stored ones, and across the edges of parts: then it is opened whole. */
+export const isInParts = (take: TakeInfo): boolean => take.long && take.overrides.conform === undefined;
 
 /**
  * A take to look at: short ones are opened whole, long ones with their first pose at once and the rest in parts as it is needed.
  * Nothing is computed from a long take here; the Bench opens all of it.
  */
 export function useViewedTake(take: TakeInfo | null): { data: OpenTake | undefined; error: Error | null; isFetching: boolean } {
-  const isLong = take?.long ?? false;
+  const isLong = take !== null && isInParts(take);
   const whole = useOpenTake(isLong ? null : take);
-  const key = [take?.id, JSON.stringify(take?.overrides)];
+  const key = [take && takeKey(take)];
   const long = useQuery({
     queryKey: ['long-take', ...key],
     enabled: isLong,

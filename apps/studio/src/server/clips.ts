@@ -70,7 +70,15 @@ export async function saveClip(database: Database, project: string, id: string, 
   }
   const saved = await database
     .update(clips)
-    .set({ ...values, revision: sql`${clips.revision} + 1`, updated: new Date(), removed: null })
+    // A cut that was moved is no longer where it was in the file.
+    .set({
+      ...values,
+      fileFrom: sql`case when ${clips.from} = ${values.from} then ${clips.fileFrom} end`,
+      fileTo: sql`case when ${clips.to} = ${values.to} then ${clips.fileTo} end`,
+      revision: sql`${clips.revision} + 1`,
+      updated: new Date(),
+      removed: null,
+    })
     .where(and(eq(clips.id, id), eq(clips.project, project), eq(clips.revision, revision)))
     .returning(columns);
   if (saved.length > 0) return { outcome: 'saved', clip: saved[0] };

@@ -23,6 +23,7 @@ import {
   LONG_SAMPLES,
   MEASURED_FRAMES,
   ofWholeLength,
+  stepOf,
   pathOf,
   readMotionBytes,
   type ImportResult,
@@ -116,7 +117,7 @@ export async function importStream(
           frames,
           signature: passport.signature,
           overrides: known ?? {},
-          passport: frames > motion.frames ? ofWholeLength(passport, frames) : passport,
+          passport: frames > motion.frames ? ofWholeLength(passport, frames, stepOf(plain.passport, known ?? {})) : passport,
           long: isLong,
           path: frames > take.motion.frames ? pathOfRoots(path, take.motion, passport) : pathOf(motion),
         })

@@ -1,6 +1,19 @@
 import type { Overview } from '@lantern/motion';
 import type { Marker, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
-import { boolean, customType, index, integer, jsonb, pgTable, primaryKey, real, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  customType,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  real,
+  text,
+  timestamp,
+  uuid,
+} from 'drizzle-orm/pg-core';
 
 /** Of an overview, all but its curves. */
 export type OverviewAbout = Pick<Overview, 'contacts' | 'floor' | 'stride'>;
@@ -115,6 +128,9 @@ export const clips = pgTable(
     name: text('name').notNull(),
     from: integer('from_frame').notNull(),
     to: integer('to_frame').notNull(),
+    /** Where the cut was in the take's file when the take was brought to another rate, in frames of the file; null once it is cut anew. */
+    fileFrom: doublePrecision('file_from'),
+    fileTo: doublePrecision('file_to'),
     steps: jsonb('steps').$type<RecipeStep[]>().notNull(),
     /** Grows by one with every save; a save names the revision it started from. */
     revision: integer('revision').notNull().default(1),

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import {
   addFaults,
   capture,
+  driftHeading,
   dropouts,
   figure,
   freezeDropouts,
@@ -12,17 +13,7 @@ import {
   type SuitSettings,
   type SuitStatus,
 } from '@lantern/capture';
-import {
-  createMotion,
-  cutMotion,
-  fromAxisAngle,
-  InputError,
-  moveFrames,
-  slerp,
-  writeBvh,
-  type Motion,
-  type Skeleton,
-} from '@lantern/motion';
+import { createMotion, cutMotion, fromAxisAngle, InputError, slerp, writeBvh, type Motion, type Skeleton } from '@lantern/motion';
 import { z } from 'zod';
 
 /** What the capture desk sets: who wears the suit, what he does, and what the suit gets wrong. */
@@ -123,8 +114,10 @@ export function commandSuit(id: string, command: 'calibrate' | 'record' | 'stop'
   } else if (command === 'record') {
     if (suit.calibrated === null) throw new InputError('suit', 'The suit is not calibrated yet.');
     if (suit.phase !== 'waiting') throw new InputError('suit', 'The last recording is neither kept nor discarded.');
-    perform(suit);
     go('recording');
+    perform(suit);
+    // Working the performance out takes a moment, in which nobody has moved yet.
+    suit.since = Date.now();
   } else if (command === 'stop') {
     if (suit.phase !== 'recording') return;
     suit.recordedFrames = Math.min(suit.performance?.frames ?? 0, Math.floor(((now - suit.since) / 1000) * SUIT_FPS) + 1);
@@ -166,22 +159,22 @@ function perform(suit: Suit): void {
   const { script, seconds, speed, stature, jitter, drift, floorCm, dropped } = suit.settings;
   suit.seed = (suit.seed + 1) >>> 0;
   const clean = capture(script, { seconds, speed: speed ?? undefined, stature, seed: suit.seed, fps: SUIT_FPS, faults: 0 }).motion;
-  const heading = (suit.seed % 2 === 0 ? 1 : -1) * drift;
-  const motion = addFaults(clean, suit.seed, 1, {
+  const shaken = addFaults(clean, suit.seed, 1, {
     jitterDegrees: 0.12 * jitter,
     jitterMetres: 0.0008 * jitter,
-    headingDrift: Math.abs(heading) / 60,
+    headingDrift: 0,
     floor: Math.abs(floorCm) / 100,
   });
-  // The north that the suit believes in has wandered since it was calibrated.
-  moveFrames(motion, { turn: (driftOf(suit) * Math.PI) / 180, x: 0, z: 0 });
+  // The north that the suit believes in has wandered since it was calibrated, and wanders on.
+  const motion = driftHeading(shaken, (driftOf(suit, suit.since) * Math.PI) / 180, (drift / 60) * (Math.PI / 180));
   suit.drops = dropouts(motion.frames, SUIT_FPS, dropped, suit.seed);
   freezeDropouts(motion, suit.drops);
   suit.performance = motion;
 }
 
-const driftOf = ({ calibrated, settings, seed }: Suit): number =>
-  calibrated === null ? 0 : (((Date.now() - calibrated) / 60_000) * settings.drift * ((seed % 5) - 2)) / 2;
+/** How far the suit's north has turned since it was calibrated, degrees. */
+const driftOf = ({ calibrated, settings }: Suit, now: number): number =>
+  calibrated === null ? 0 : ((now - calibrated) / 60_000) * settings.drift;
 
 /** The suit at this moment: its state, and its pose as root place and rotations. */
 export function readSuit(id: string): { status: SuitStatus; pose: Float32Array } {
@@ -205,7 +198,7 @@ export function readSuit(id: string): { status: SuitStatus; pose: Float32Array }
       countdown: suit.phase === 'countdown' ? Math.max(0, Math.ceil(COUNTDOWN - seconds)) : 0,
       recordedSeconds:
         suit.phase === 'recording' ? Math.min(seconds, length / SUIT_FPS) : suit.phase === 'stopped' ? suit.recordedFrames / SUIT_FPS : 0,
-      driftDeg: Math.abs(driftOf(suit)),
+      driftDeg: driftOf(suit, now),
       sensors: SENSORS.map((name) => ({ name, isHeard: !lost.includes(name) })),
       isDone: suit.phase === 'recording' && frame >= length,
     },

@@ -2,7 +2,6 @@ import { createHash, randomUUID } from 'node:crypto';
 import {
   bareName,
   CHUNK_FRAMES,
-  conformedFrames,
   describeTake,
   fileKind,
   InputError,
@@ -16,7 +15,7 @@ import {
   type TakeOverrides,
   type TakePatch,
 } from '@lantern/motion';
-import { and, asc, count, desc, eq, gte, isNull, lt, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, isNull, lt, sql, type AnyColumn, type SQL } from 'drizzle-orm';
 import type { Database } from './database';
 import { clips, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
@@ -169,22 +168,23 @@ async function readStored(database: Database, row: TakeRow, chunks = Infinity): 
 /** The passport of a long take from its first frames, with the length of all of it. */
 async function describeLong(database: Database, row: TakeRow, overrides: TakeOverrides) {
   const described = describeTake(await readStored(database, row, Math.ceil(MEASURED_FRAMES / CHUNK_FRAMES)), overrides);
-  return { ...described, passport: ofWholeLength(described.passport, row.frames) };
+  return { ...described, passport: ofWholeLength(described.passport, row.frames, stepOf(row, overrides)) };
 }
 
-/** A passport made on the first frames of a longer take. */
-export function ofWholeLength(passport: Passport, frames: number): Passport {
-  const measured = passport.frames / passport.fps;
-  const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')}`;
+/** A passport made on the first frames of a longer take. @param frames of the file, at its own rate */
+export function ofWholeLength(passport: Passport, frames: number, step: number): Passport {
+  const whole = Math.floor((frames - 1) / step + 1e-6) + 1;
+  const clock = (count: number) =>
+    `${Math.floor(count / passport.fps / 60)}:${String(Math.round((count / passport.fps) % 60)).padStart(2, '0')}`;
   return {
     ...passport,
-    frames,
-    seconds: frames / passport.fps,
+    frames: whole,
+    seconds: whole / passport.fps,
     warnings: [
       ...passport.warnings.filter(({ code }) => code !== 'measured-part' && code !== 'one-frame'),
       {
         code: 'measured-part',
-        message: `The take is long: its passport is made on the first ${clock(measured)} of ${clock(frames / passport.fps)} minutes.`,
+        message: `The take is long: its passport is made on the first ${clock(passport.frames)} of ${clock(whole)} minutes.`,
       },
     ],
   };
@@ -213,27 +213,39 @@ export async function changeTake(database: Database, id: string, patch: TakePatc
         .insert(repairs)
         .values({ project: row.project, signature, overrides: change.overrides })
         .onConflictDoUpdate({ target: [repairs.project, repairs.signature], set: { overrides: change.overrides } });
-      const before = framesAs(row, row.overrides);
-      const after = framesAs(row, change.overrides);
-      if (before !== after) {
-        const ratio = (after - 1) / Math.max(1, before - 1);
-        await transaction
-          .update(clips)
-          .set({
-            from: sql`least(${after - 2}::int, round(${clips.from} * ${ratio}::float8)::int)`,
-            to: sql`greatest(1, least(${after - 1}::int, round(${clips.to} * ${ratio}::float8)::int))`,
-            revision: sql`${clips.revision} + 1`,
-          })
-          .where(eq(clips.take, id));
-      }
+      const [before, after] = [stepOf(row, row.overrides), stepOf(row, change.overrides)];
+      if (before !== after) await moveCuts(transaction, id, before, after, (change.passport ?? row.passport).frames);
     }
     const [changed] = await transaction.update(takes).set(change).where(eq(takes.id, id)).returning();
     return changed;
   });
 }
 
-const framesAs = (row: TakeRow, { fps, conform }: TakeOverrides): number =>
-  conform === undefined ? row.frames : conformedFrames(row.frames, fps ?? row.fps, conform);
+/** Frames of the file from one frame of the take to the next: other than 1 only when it is conformed to another rate. */
+export const stepOf = (row: Pick<TakeRow, 'fps'>, { fps, conform }: TakeOverrides): number =>
+  conform === undefined ? 1 : (fps ?? row.fps) / conform;
+
+/**
+ * Moves the cuts of a take's clips to where they are at another rate. Where they are in the file is kept, so that going there and back,
+ * as undo does, changes no cut by a frame.
+ */
+async function moveCuts(database: Pick<Database, 'update'>, take: string, before: number, after: number, frames: number): Promise<void> {
+  const inFile = (column: AnyColumn, kept: AnyColumn) => sql`coalesce(${kept}, ${column} * ${before}::float8)`;
+  const moved = (place: SQL, least: number, most: number) =>
+    sql`greatest(${least}::int, least(${most}::int, round(${place} / ${after}::float8)::int))`;
+  const from = inFile(clips.from, clips.fileFrom);
+  const to = inFile(clips.to, clips.fileTo);
+  await database
+    .update(clips)
+    .set({
+      fileFrom: from,
+      fileTo: to,
+      from: moved(from, 0, frames - 2),
+      to: moved(to, 1, frames - 1),
+      revision: sql`${clips.revision} + 1`,
+    })
+    .where(eq(clips.take, take));
+}
 
 /** Takes a take out of the list; its clips' cuts would hang in the air, so it must have none. */
 export async function removeTake(database: Database, id: string): Promise<'removed' | 'has-clips' | 'missing'> {

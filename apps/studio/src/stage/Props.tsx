@@ -1,6 +1,6 @@
 'use client';
 import { useThree, type ThreeEvent } from '@react-three/fiber';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import type { StageProp } from '@lantern/motion';
 import { DUSK } from '@/shell/theme';
@@ -30,15 +30,25 @@ export function Props({ props, onChange }: { props: readonly StageProp[]; onChan
 
 function Prop({ prop, onMove, onDone }: { prop: StageProp; onMove: (prop: StageProp) => void; onDone: (prop: StageProp) => void }) {
   const invalidate = useThree((state) => state.invalidate);
+  const controls = useThree((state) => state.controls) as { enabled: boolean } | null;
   const drag = useRef<{ kind: 'move' | 'turn'; dx: number; dz: number; last: StageProp } | null>(null);
-  const box = useMemo(() => geometryOf(prop), [prop.kind, prop.width, prop.height, prop.depth]); // eslint-disable-line react-hooks/exhaustive-deps
+  const { kind, width, height, depth } = prop;
+  const box = useMemo(() => geometryOf(kind, width, height, depth), [kind, width, height, depth]);
   const edges = useMemo(() => new THREE.EdgesGeometry(box, 30), [box]);
+  useEffect(
+    () => () => {
+      box.dispose();
+      edges.dispose();
+    },
+    [box, edges],
+  );
   const at = new THREE.Vector3();
-  const start = (kind: 'move' | 'turn') => (event: ThreeEvent<PointerEvent>) => {
+  const start = (part: 'move' | 'turn') => (event: ThreeEvent<PointerEvent>) => {
     if (event.button !== 0 || !event.ray.intersectPlane(FLOOR, at)) return;
     event.stopPropagation();
     (event.target as Element).setPointerCapture(event.pointerId);
-    drag.current = { kind, dx: prop.x - at.x, dz: prop.z - at.z, last: prop };
+    if (controls) controls.enabled = false;
+    drag.current = { kind: part, dx: prop.x - at.x, dz: prop.z - at.z, last: prop };
   };
   const move = (event: ThreeEvent<PointerEvent>) => {
     if (!drag.current || !event.ray.intersectPlane(FLOOR, at)) return;
@@ -55,10 +65,11 @@ function Prop({ prop, onMove, onDone }: { prop: StageProp; onMove: (prop: StageP
   const end = () => {
     const done = drag.current?.last;
     drag.current = null;
+    if (controls) controls.enabled = true;
     if (done) onDone(done);
   };
-  const handlers = (kind: 'move' | 'turn') => ({ onPointerDown: start(kind), onPointerMove: move, onPointerUp: end, onPointerCancel: end });
-  const radius = Math.max(prop.width, prop.depth) / 2 + 0.22;
+  const handlers = (part: 'move' | 'turn') => ({ onPointerDown: start(part), onPointerMove: move, onPointerUp: end, onPointerCancel: end });
+  const radius = Math.max(width, depth) / 2 + 0.22;
   return (
     <group position={[prop.x, 0, prop.z]} rotation-y={prop.turn}>
       <mesh geometry={box} {...handlers('move')}>
@@ -76,7 +87,7 @@ function Prop({ prop, onMove, onDone }: { prop: StageProp; onMove: (prop: StageP
 }
 
 /** The body of a prop, its foot on the floor. */
-function geometryOf({ kind, width, height, depth }: StageProp): THREE.BufferGeometry {
+function geometryOf(kind: StageProp['kind'], width: number, height: number, depth: number): THREE.BufferGeometry {
   if (kind === 'rope') return new THREE.CylinderGeometry(depth / 2, depth / 2, width, 10).rotateZ(Math.PI / 2).translate(0, height, 0);
   return new THREE.BoxGeometry(width, height, depth).translate(0, height / 2, 0);
 }

@@ -83,6 +83,7 @@ function Scene({
   const camera = useThree((state) => state.camera);
   const canvas = useThree((state) => state.gl.domElement);
   const invalidate = useThree((state) => state.invalidate);
+  const set = useThree((state) => state.set);
   const orbit = useRef<OrbitControls | null>(null);
 
   useEffect(() => usePlayer.subscribe(() => invalidate()), [invalidate]);
@@ -112,11 +113,13 @@ function Scene({
     controls.addEventListener('change', () => invalidate());
     controls.update();
     orbit.current = controls;
+    set({ controls });
     return () => {
+      set({ controls: null });
       orbit.current = null;
       controls.dispose();
     };
-  }, [view, camera, canvas, centre, invalidate, measuring]);
+  }, [view, camera, canvas, centre, invalidate, measuring, set]);
 
   useFrame((_, delta) => {
     const player = usePlayer.getState();

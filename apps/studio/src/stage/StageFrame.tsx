@@ -1,12 +1,13 @@
 'use client';
-import { Box, ButtonBase, Typography } from '@mui/material';
+import { Box, Typography } from '@mui/material';
 import dynamic from 'next/dynamic';
-import { useEffect, type MouseEvent, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { SPEEDS, usePlayer } from '@/data/player';
 import { DUSK } from '@/shell/theme';
-import { useKeys } from '@/shell/use-keys';
 import type { StageProps } from './Stage';
+import { Choice } from './Choice';
 import { StageMenu } from './StageMenu';
+import { useStageKeys } from './use-stage-keys';
 import { useStageOptions } from './stage-options';
 import { VIEW_WORDS, VIEWS, type View } from './views';
 
@@ -29,7 +30,7 @@ export function StageFrame({
 }) {
   const { view, prints, bones, ghosts, measuring } = useStageOptions();
   const setView = (next: View) => useStageOptions.setState({ view: next });
-  usePlayerKeys(setView);
+  useStageKeys(setView);
   return (
     <Box sx={{ position: 'relative', height: '100%', bgcolor: DUSK.deep, color: DUSK.text, overflow: 'hidden' }}>
       {stage && <Stage {...stage} view={view} showsPrints={prints} bones={bones} ghosts={ghosts} measuring={measuring} />}
@@ -77,43 +78,6 @@ export function StageFrame({
   );
 }
 
-/** A word that is on or off, on the dusk of the stage. */
-export function Choice({
-  label,
-  isOn,
-  onClick,
-  name,
-  title,
-}: {
-  label: string;
-  isOn: boolean;
-  onClick: (event: MouseEvent<HTMLElement>) => void;
-  name?: string;
-  title?: string;
-}) {
-  return (
-    <ButtonBase
-      disableRipple
-      aria-pressed={isOn}
-      aria-label={name}
-      title={title}
-      onClick={onClick}
-      sx={{
-        px: 0.9,
-        py: 0.3,
-        borderRadius: 1,
-        fontFamily: 'inherit',
-        fontSize: 14.5,
-        color: isOn ? DUSK.warm : DUSK.text,
-        fontWeight: isOn ? 700 : 400,
-        '&:hover': { bgcolor: 'rgba(255,255,255,0.08)' },
-      }}
-    >
-      {label}
-    </ButtonBase>
-  );
-}
-
 function Speeds() {
   const speed = usePlayer((state) => state.speed);
   const setSpeed = usePlayer((state) => state.setSpeed);
@@ -140,27 +104,4 @@ export function AtFrame({ children }: { children: (frame: number) => ReactNode }
       {children(frame)}
     </Typography>
   );
-}
-
-function usePlayerKeys(setView: (view: View) => void): void {
-  const step = (by: number) => {
-    const { frame, seek, playing, toggle } = usePlayer.getState();
-    if (playing) toggle();
-    seek(Math.round(frame) + by);
-  };
-  useKeys('space', () => usePlayer.getState().toggle(), 'space');
-  useKeys('left', () => step(-1), 'arrows');
-  useKeys('right', () => step(1), 'arrows');
-  useKeys('shift+left', () => step(-10), 'arrows');
-  useKeys('shift+right', () => step(10), 'arrows');
-  useKeys('f', () => setView('front'));
-  useKeys('s', () => setView('side'));
-  useKeys('t', () => setView('top'));
-  useKeys('w', () => setView('follow'));
-  useKeys('r', () => setView('free'));
-  useKeys('k', () => setView('track'));
-  useKeys('b', () => useStageOptions.setState(({ bones }) => ({ bones: !bones })));
-  useKeys('g', () => useStageOptions.setState(({ ghosts }) => ({ ghosts: ghosts > 0 ? 0 : 6 })));
-  useKeys('m', () => useStageOptions.setState(({ measuring }) => ({ measuring: !measuring })));
-  useEffect(() => () => usePlayer.setState({ playing: false }), []);
 }

@@ -1,7 +1,7 @@
 'use client';
-import { Box, Checkbox, FormControlLabel, Popover, TextField, Typography } from '@mui/material';
+import { Box, Checkbox, FormControlLabel, Popover, Radio, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
-import { Choice } from './StageFrame';
+import { Choice } from './Choice';
 import { useStageOptions } from './stage-options';
 
 const GHOSTS = [0, 2, 4, 6, 10, 20] as const;
@@ -42,7 +42,7 @@ export function StageMenu({ joints }: { joints: readonly string[] }) {
               key={spacing}
               sx={{ ml: 0, mr: 1 }}
               control={
-                <Checkbox
+                <Radio
                   size="small"
                   sx={{ p: 0.3 }}
                   checked={ghosts === spacing}

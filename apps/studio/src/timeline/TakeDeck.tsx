@@ -1,31 +1,23 @@
 'use client';
-import { Box, ButtonBase, Menu, MenuItem, Typography } from '@mui/material';
-import { useCallback, useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react';
-import { usePlayer } from '@/data/player';
+import { Box } from '@mui/material';
 import type { Marker } from '@lantern/motion';
+import { useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react';
+import { usePlayer } from '@/data/player';
+import { Small } from '@/shell/Small';
 import { chart } from '@/shell/theme';
 import type { OpenTake } from '@/worker/core.worker';
-import { clampWindow, usePan, useWheelZoom, type DeckWindow } from './axis-window';
-import { GUTTER, RIGHT } from './deck-layout';
+import { clampWindow, useAxis } from './axis-window';
+import { GUTTER } from './deck-layout';
 import { MarkerFlags } from './MarkerFlags';
-import { tracePath } from './paths';
 import { Playhead } from './Playhead';
 import { Ribbon, SideMark } from './Ribbon';
-import { RULER_UNITS, rulerOf, type RulerUnit } from './ruler';
+import { rulerOf, type RulerUnit } from './ruler';
+import { RulerMenu } from './RulerMenu';
+import { TRACE, TraceRow, type TraceLine } from './TraceRow';
 import { useWidth } from './use-width';
-
-/** A curve along the take: what it is, its unit and its values, one a frame. */
-export interface TraceLine {
-  readonly id: string;
-  readonly label: string;
-  readonly unit: string;
-  readonly digits: number;
-  readonly values: Float32Array;
-}
 
 const RULER = 24;
 const RIBBON = 44;
-const TRACE = 40;
 
 /**
  * A take's time axis: ruler in seconds, frames or strides, footfall ribbon, chosen traces with their value at the playhead, markers.
@@ -47,15 +39,9 @@ export function TakeDeck({
   const { frames, fps } = take.motion;
   const [ref, width] = useWidth<HTMLDivElement>();
   const svg = useRef<SVGSVGElement>(null);
-  const [window, setWindow] = useState<DeckWindow>({ from: 0, to: Math.max(12, frames - 1) });
+  const { window, setWindow, span, pan, x, frameAt } = useAxis(svg, frames, width, () => ({ from: 0, to: Math.max(12, frames - 1) }));
   const [unit, setUnit] = useState<RulerUnit>('seconds');
   const range = usePlayer((state) => state.range);
-  useWheelZoom(svg, setWindow, frames, width);
-  const span = Math.max(1, width - GUTTER - RIGHT);
-  const pan = usePan(setWindow, frames, span);
-  const x = useCallback((frame: number) => GUTTER + ((frame - window.from) / (window.to - window.from)) * span, [window, span]);
-  const frameAt = (clientX: number) =>
-    window.from + ((clientX - (svg.current?.getBoundingClientRect().left ?? 0) - GUTTER) / span) * (window.to - window.from);
   const ruler = useMemo(() => rulerOf(unit, take, window, span), [unit, take, window, span]);
   const dragged = useRef<number | null>(null);
   const height = RULER + RIBBON + traces.length * TRACE + 8;
@@ -86,7 +72,7 @@ export function TakeDeck({
   return (
     <Box sx={{ borderTop: `1px solid ${chart('rule')}` }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5, px: 1, height: 26 }}>
-        <UnitMenu unit={unit} onUnit={setUnit} hasStrides={take.stride !== null} />
+        <RulerMenu unit={unit} onUnit={setUnit} hasStrides={take.stride !== null} />
         {menu}
         <Box sx={{ flex: 1 }} />
         {range && (
@@ -173,7 +159,7 @@ export function TakeDeck({
               </>
             )}
             {traces.map((trace, i) => (
-              <Trace key={trace.id} trace={trace} y={RULER + RIBBON + i * TRACE} window={window} width={width} x={x} />
+              <TraceRow key={trace.id} trace={trace} y={RULER + RIBBON + i * TRACE} window={window} width={width} x={x} />
             ))}
             <g clipPath="url(#take-axis)">
               <Playhead x={x} height={height} />
@@ -190,119 +176,8 @@ export function TakeDeck({
 export const withMarker = (markers: readonly Marker[], frame: number): readonly Marker[] =>
   markers.some((marker) => marker.frame === frame)
     ? markers
-    : [...markers, { frame, name: `marker ${markers.length + 1}` }].sort((a, b) => a.frame - b.frame);
+    : [...markers, { frame, name: freeMarkerName(markers) }].sort((a, b) => a.frame - b.frame);
 
-/** One trace: its curve, its range, and its value at the playhead, which moves without rendering. */
-function Trace({
-  trace,
-  y,
-  window,
-  width,
-  x,
-}: {
-  trace: TraceLine;
-  y: number;
-  window: DeckWindow;
-  width: number;
-  x: (frame: number) => number;
-}) {
-  const { values, digits, unit, label } = trace;
-  const [low, high] = useMemo(() => rangeOf(values), [values]);
-  const top = y + 5;
-  const bottom = y + TRACE - 5;
-  const path = useMemo(
-    () => tracePath(values, window.from, window.to, width, x, (v) => bottom - ((v - low) / (high - low)) * (bottom - top)),
-    [values, window, width, x, low, high, top, bottom],
-  );
-  const value = useRef<SVGTextElement>(null);
-  const dot = useRef<SVGCircleElement>(null);
-  useEffect(() => {
-    const show = () => {
-      const frame = usePlayer.getState().frame;
-      const v = values[Math.min(values.length - 1, Math.round(frame))] ?? 0;
-      if (value.current) value.current.textContent = `${v.toFixed(digits).replace('-', '−')} ${unit}`;
-      dot.current?.setAttribute('transform', `translate(${x(frame)} ${bottom - ((v - low) / (high - low)) * (bottom - top)})`);
-    };
-    show();
-    return usePlayer.subscribe(show);
-  }, [values, digits, unit, x, low, high, top, bottom]);
-  return (
-    <g role="img" aria-label={`${label}, ${low.toFixed(digits)} to ${high.toFixed(digits)} ${unit}`}>
-      <line x1={GUTTER} x2={width - RIGHT} y1={y + TRACE} y2={y + TRACE} stroke={chart('rule')} strokeWidth={0.6} />
-      <text x={14} y={y + 16} fontSize={12} fill={chart('faint')}>
-        {label.length > 11 ? `${label.slice(0, 10)}…` : label}
-        <title>{label}</title>
-      </text>
-      <text ref={value} x={14} y={y + 31} fontSize={13} fontWeight={700} fill={chart('ink')} />
-      <g clipPath="url(#take-axis)">
-        <path d={path} fill="none" stroke={chart('ink')} strokeWidth={1.2} />
-        <circle ref={dot} r={3} fill={chart('lamp')} stroke={chart('ink')} />
-      </g>
-    </g>
-  );
-}
-
-function rangeOf(values: Float32Array): [number, number] {
-  let low = Infinity;
-  let high = -Infinity;
-  for (const v of values) {
-    if (v < low) low = v;
-    if (v > high) high = v;
-  }
-  return high - low > 1e-6 ? [low, high] : [low - 0.5, low + 0.5];
-}
-
-function UnitMenu({ unit, onUnit, hasStrides }: { unit: RulerUnit; onUnit: (unit: RulerUnit) => void; hasStrides: boolean }) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  return (
-    <>
-      <Small onClick={(event) => setAnchor(event.currentTarget)}>ruler: {unit} ▾</Small>
-      <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
-        {RULER_UNITS.map((name) => (
-          <MenuItem
-            key={name}
-            selected={unit === name}
-            disabled={name === 'strides' && !hasStrides}
-            onClick={() => {
-              onUnit(name);
-              setAnchor(null);
-            }}
-          >
-            {name}
-          </MenuItem>
-        ))}
-      </Menu>
-    </>
-  );
-}
-
-export function Small({
-  children,
-  onClick,
-  name,
-}: {
-  children: ReactNode;
-  onClick: (event: React.MouseEvent<HTMLElement>) => void;
-  name?: string;
-}) {
-  return (
-    <ButtonBase
-      disableRipple
-      aria-label={name}
-      onClick={onClick}
-      sx={{
-        fontFamily: 'inherit',
-        fontSize: 13.5,
-        px: 0.8,
-        py: 0.2,
-        borderRadius: 1,
-        color: 'text.secondary',
-        '&:hover': { bgcolor: chart('card'), color: 'text.primary' },
-      }}
-    >
-      <Typography component="span" sx={{ fontSize: 'inherit' }} noWrap>
-        {children}
-      </Typography>
-    </ButtonBase>
-  );
+function freeMarkerName(markers: readonly Marker[]): string {
+  for (let n = 1; ; n++) if (!markers.some(({ name }) => name === `marker ${n}`)) return `marker ${n}`;
 }

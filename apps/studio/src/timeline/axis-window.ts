@@ -1,4 +1,4 @@
-import { useEffect, useRef, type RefObject } from 'react';
+import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import { GUTTER, RIGHT } from './deck-layout';
 
 /** The stretch of the take that the deck shows, frames. */
@@ -13,7 +13,7 @@ export function clampWindow({ from, to }: DeckWindow, frames: number): DeckWindo
   return { from: start, to: start + span };
 }
 
-export function useWheelZoom(
+function useWheelZoom(
   svg: RefObject<SVGSVGElement | null>,
   setWindow: (change: (window: DeckWindow) => DeckWindow) => void,
   frames: number,
@@ -43,7 +43,7 @@ export function useWheelZoom(
   }, [svg, setWindow, frames, width]);
 }
 
-export function usePan(setWindow: (change: (window: DeckWindow) => DeckWindow) => void, frames: number, span: number) {
+function usePan(setWindow: (change: (window: DeckWindow) => DeckWindow) => void, frames: number, span: number) {
   const last = useRef(0);
   return {
     start: (clientX: number) => {
@@ -58,4 +58,25 @@ export function usePan(setWindow: (change: (window: DeckWindow) => DeckWindow) =
       });
     },
   };
+}
+
+/**
+ * The time axis of a deck: which stretch it shows, where a frame is on it and which frame a pointer is on; the wheel zooms, `pan` moves.
+ *
+ * @param initial the stretch at first
+ */
+export function useAxis(svg: RefObject<SVGSVGElement | null>, frames: number, width: number, initial: () => DeckWindow) {
+  const [window, setWindow] = useState<DeckWindow>(initial);
+  useWheelZoom(svg, setWindow, frames, width);
+  const span = Math.max(1, width - GUTTER - RIGHT);
+  const pan = usePan(setWindow, frames, span);
+  const x = useCallback((frame: number) => GUTTER + ((frame - window.from) / (window.to - window.from)) * span, [window, span]);
+  const frameAt = useCallback(
+    (clientX: number) => {
+      const left = svg.current?.getBoundingClientRect().left ?? 0;
+      return window.from + ((clientX - left - GUTTER) / span) * (window.to - window.from);
+    },
+    [svg, window, span],
+  );
+  return { window, setWindow, span, pan, x, frameAt };
 }

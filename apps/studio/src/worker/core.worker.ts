@@ -46,9 +46,9 @@ import type { WireMotion } from './wire';
 
 /** What the worker needs to know of a take to open it. */
 export interface TakeSource {
+  /** What it goes by here: the take and how it is read. */
+  readonly key: string;
   readonly id: string;
-  /** What it is called once it is open, when that is not its id: the same take read otherwise. */
-  readonly as?: string;
   readonly skeleton: Skeleton;
   readonly fps: number;
   readonly moving: readonly number[];
@@ -97,25 +97,57 @@ interface Held {
   loops: LoopSearch | null;
 }
 
-const held = new Map<string, Held>();
+/** Samples (frames times joints) that are held open at a time; what was used longest ago is let go and opened again when it is wanted. */
+const MOST_HELD = 20_000_000;
+const sources = new Map<string, TakeSource>();
+const held = new Map<string, Promise<Held>>();
+const sizes = new Map<string, number>();
 
-function takeOf(id: string): Held {
-  const take = held.get(id);
-  if (!take) throw new Error('The take is not open.');
-  return take;
+/** An open take, newest used last. */
+function takeOf(key: string): Promise<Held> {
+  const source = sources.get(key);
+  if (!source) return Promise.reject(new Error('The take is not open.'));
+  const running = held.get(key) ?? load(source);
+  held.delete(key);
+  held.set(key, running);
+  return running;
 }
 
-const api = {
-  async openTake(source: TakeSource): Promise<OpenTake> {
+async function load(source: TakeSource): Promise<Held> {
+  try {
     const response = await fetch(`/api/takes/${source.id}/motion`);
     if (!response.ok) throw new Error('The take could not be loaded.');
     const rows = new Float32Array(await response.arrayBuffer());
     const raw = motionFromRows(rows, source.skeleton, source.fps, source.moving);
     const motion = applyOverrides(raw, source.passport.reading, source.overrides);
-    const found = gait(motion);
-    const id = source.as ?? source.id;
-    held.set(id, { motion, gait: found, run: recipeRunner(motion), loops: null });
-    return describe(id, motion, found);
+    sizes.set(source.key, motion.frames * motion.skeleton.joints.length);
+    letGo();
+    return { motion, gait: gait(motion), run: recipeRunner(motion), loops: null };
+  } catch (error) {
+    held.delete(source.key);
+    throw error;
+  }
+}
+
+function letGo(): void {
+  const total = () => [...held.keys()].reduce((sum, key) => sum + (sizes.get(key) ?? 0), 0);
+  for (const key of [...held.keys()].slice(0, -1)) {
+    if (total() <= MOST_HELD) return;
+    held.delete(key);
+  }
+}
+
+const api = {
+  /** Opens a take for what follows, which calls it by its key. */
+  async open(source: TakeSource): Promise<void> {
+    sources.set(source.key, source);
+    await takeOf(source.key);
+  },
+
+  async openTake(source: TakeSource): Promise<OpenTake> {
+    await api.open(source);
+    const { motion, gait: found } = await takeOf(source.key);
+    return describe(source.key, motion, found);
   },
 
   /** What somebody with this skeleton looks like. */
@@ -128,8 +160,8 @@ const api = {
   },
 
   /** The ways of some joints, three numbers a frame, metres. */
-  trails(id: string, joints: readonly string[]): { joint: string; points: Float32Array }[] {
-    const { motion, gait: found } = takeOf(id);
+  async trails(id: string, joints: readonly string[]): Promise<{ joint: string; points: Float32Array }[]> {
+    const { motion, gait: found } = await takeOf(id);
     const globals = found?.globals ?? forwardKinematics(motion);
     return joints.flatMap((joint) => {
       const j = motion.skeleton.joints.findIndex(({ name }) => name === joint);
@@ -138,8 +170,8 @@ const api = {
   },
 
   /** A joint's place along an axis (cm over the floor or on it), or how far it is turned against its parent's rest (degrees). */
-  trace(id: string, joint: string, what: 'x' | 'y' | 'z' | 'turn'): Float32Array {
-    const { motion, gait: found } = takeOf(id);
+  async trace(id: string, joint: string, what: 'x' | 'y' | 'z' | 'turn'): Promise<Float32Array> {
+    const { motion, gait: found } = await takeOf(id);
     const j = motion.skeleton.joints.findIndex(({ name }) => name === joint);
     if (j < 0) return new Float32Array(motion.frames);
     if (what === 'turn') {
@@ -157,28 +189,26 @@ const api = {
   },
 
   /** How far the joints of two takes are apart at every instant they share, the second in step with the first; worst joint first. */
-  compare(id: string, other: string): Comparison {
-    return compareMotions(takeOf(id).motion, takeOf(other).motion);
+  async compare(id: string, other: string): Promise<Comparison> {
+    return compareMotions((await takeOf(id)).motion, (await takeOf(other)).motion);
   },
 
-  isOpen: (id: string): boolean => held.has(id),
-
   /** Loop candidates of an open take, best first; searched once. */
-  loops(id: string): LoopSearch {
-    const take = takeOf(id);
+  async loops(id: string): Promise<LoopSearch> {
+    const take = await takeOf(id);
     take.loops ??= take.gait ? findLoops(take.gait) : { candidates: [], pairs: 0 };
     return take.loops;
   },
 
   /** How frame `to` meets frame `from`; quick enough for every movement of the pointer. */
-  seam(id: string, from: number, to: number): Seam | null {
-    const { gait: found } = takeOf(id);
+  async seam(id: string, from: number, to: number): Promise<Seam | null> {
+    const { gait: found } = await takeOf(id);
     return found ? seam(found, from, to) : null;
   },
 
   /** Runs a clip's recipe. */
-  clip(id: string, recipe: ClipRecipe, view: { repeats: number; inPlace: boolean }): ClipResult {
-    const { run } = takeOf(id);
+  async clip(id: string, recipe: ClipRecipe, view: { repeats: number; inPlace: boolean }): Promise<ClipResult> {
+    const { run } = await takeOf(id);
     const clip = run(recipe);
     const seen = view.inPlace ? { ...clip, travel: null } : clip;
     const motion = clip.loop && view.repeats > 1 ? repeatLoop(seen, view.repeats) : worldMotion(seen);
@@ -194,19 +224,25 @@ const api = {
   },
 
   /** A clip's figures at the rate it would ship at, and its poses at a glance. */
-  figures(id: string, recipe: ClipRecipe, fps: number): { figures: ClipFigures | null; strip: Strip } {
-    const take = takeOf(id);
+  async figures(id: string, recipe: ClipRecipe, fps: number): Promise<{ figures: ClipFigures | null; strip: Strip }> {
+    const take = await takeOf(id);
     const { clip } = shipClip(take.run(recipe), fps);
     return { figures: clipFigures(clip), strip: stripOf(clip, take.gait && markersOf(take.gait)) };
   },
 
-  /** Makes the files of a shipment from open takes. */
+  /** Makes the files of a shipment from open takes; its clips name them by their keys. */
   async ship(
     project: Pick<Project, 'fps' | 'clips' | 'ship'>,
     progress: (done: number, of: number, name: string) => void,
   ): Promise<{ files: MadeFile[]; report: Report } | { problem: string }> {
     try {
-      const made = await makeClips(project, (id) => ({ motion: takeOf(id).motion, warnings: [] }), progress);
+      const motions = new Map<string, Motion>();
+      for (const { take } of project.clips) if (!motions.has(take)) motions.set(take, (await takeOf(take)).motion);
+      const motionOf = (key: string) => {
+        const motion = motions.get(key);
+        return motion && { motion, warnings: [] };
+      };
+      const made = await makeClips(project, motionOf, progress);
       return transfer(
         made,
         made.files.map((file) => file.bytes.buffer as ArrayBuffer),

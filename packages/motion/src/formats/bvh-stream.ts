@@ -109,7 +109,9 @@ export function bvhStream(): BvhStream {
       keep(bytes);
       if (pendingBytes < PIECE) return [];
       const text = take();
-      const cut = Math.max(text.lastIndexOf(10), text.lastIndexOf(13));
+      // After an LF if there is any: between a CR and its LF a piece must not end.
+      const feed = text.lastIndexOf(10);
+      const cut = feed >= 0 ? feed : text.lastIndexOf(13, text.length - 2);
       if (cut < 0) {
         keep(text);
         if (pendingBytes > 8 * PIECE) throw new InputError('bvh-line', 'A line is longer than 16 MB.', { line: linesBefore + 1 });

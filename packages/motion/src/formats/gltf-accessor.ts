@@ -18,7 +18,28 @@ const COMPONENTS: Readonly<Record<number, { bytes: number; most: number; read: (
  * @returns `count · width` numbers
  * @throws InputError `gltf` when it reaches outside its buffer, or a number is not finite
  */
-export function readAccessor({ json, buffers }: Gltf, index: number): { values: Float64Array; width: number; count: number } {
+export function readAccessor(gltf: Gltf, index: number): Accessed {
+  const known = READ.get(gltf) ?? { byIndex: new Map<number, Accessed>(), numbers: 0 };
+  READ.set(gltf, known);
+  const before = known.byIndex.get(index);
+  if (before) return before;
+  const found = read(gltf, index, MOST_NUMBERS - known.numbers);
+  known.byIndex.set(index, found);
+  known.numbers += found.values.length;
+  return found;
+}
+
+interface Accessed {
+  readonly values: Float64Array;
+  readonly width: number;
+  readonly count: number;
+}
+
+/** What has been read of a file: an accessor that a thousand samplers share is read once, and all together have a limit. */
+const READ = new WeakMap<Gltf, { readonly byIndex: Map<number, Accessed>; numbers: number }>();
+const MOST_NUMBERS = 60_000_000;
+
+function read({ json, buffers }: Gltf, index: number, most: number): Accessed {
   const fail = (message: string): never => {
     throw new InputError('gltf', `Accessor ${index} ${message}`, { line: 1 });
   };
@@ -38,7 +59,7 @@ export function readAccessor({ json, buffers }: Gltf, index: number): { values: 
     }
     return { data: new DataView(buffer.buffer, buffer.byteOffset + view.byteOffset, view.byteLength), stride: view.byteStride };
   };
-  if (accessor.bufferView === undefined && count * width > 1e7) fail(`has a count of ${count} without data.`);
+  if (count * width > most) fail(`has a count of ${count}, more than is read of one file.`);
   const source = accessor.bufferView === undefined ? null : viewOf(accessor.bufferView);
   const stride = source?.stride ?? component.bytes * width;
   if (source && accessor.byteOffset + (count - 1) * stride + component.bytes * width > source.data.byteLength) {
@@ -46,10 +67,10 @@ export function readAccessor({ json, buffers }: Gltf, index: number): { values: 
   }
   const values = new Float64Array(count * width);
   const scale = accessor.normalized ? 1 / component.most : 1;
-  const read = (data: DataView, at: number) => Math.max(accessor.normalized ? -1 : -Infinity, component.read(data, at) * scale);
+  const value = (data: DataView, at: number) => Math.max(accessor.normalized ? -1 : -Infinity, component.read(data, at) * scale);
   if (source) {
     for (let i = 0; i < count; i++)
-      for (let k = 0; k < width; k++) values[i * width + k] = read(source.data, accessor.byteOffset + i * stride + k * component.bytes);
+      for (let k = 0; k < width; k++) values[i * width + k] = value(source.data, accessor.byteOffset + i * stride + k * component.bytes);
   }
   if (accessor.sparse) {
     const { sparse } = accessor;
@@ -67,7 +88,7 @@ export function readAccessor({ json, buffers }: Gltf, index: number): { values: 
       const target = at.read(indices, sparse.indices.byteOffset + i * at.bytes);
       if (target >= count) fail(`replaces value ${target} of ${count}.`);
       for (let k = 0; k < width; k++) {
-        values[target * width + k] = read(fresh, sparse.values.byteOffset + (i * width + k) * component.bytes);
+        values[target * width + k] = value(fresh, sparse.values.byteOffset + (i * width + k) * component.bytes);
       }
     }
   }

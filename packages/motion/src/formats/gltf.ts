@@ -8,9 +8,8 @@ import { openGltf, type GltfJson, type Resources } from './gltf-container';
 import { jointNodes, nodeParents, type JointNodes } from './gltf-joints';
 import { readTracks, sampleTrack, type Track, type TrackPath } from './gltf-track';
 
-/** More frames, or frames times joints, than this in one animation are not believed. */
+/** More frames than this in one animation are not believed. */
 const MOST_FRAMES = 2_000_000;
-const MOST_SAMPLES = 60_000_000;
 
 type Tracks = ReadonlyMap<number, Partial<Record<TrackPath, Track>>>;
 
@@ -83,9 +82,6 @@ function sampleMotion(
   warnings: Warning[],
 ): Motion {
   const count = nodes.length;
-  if (frames * count > MOST_SAMPLES) {
-    throw new InputError('gltf', `The animation has ${frames} frames of ${count} joints, more than is read.`, { line: 1 });
-  }
   // Every node from the tops down to the joints: they all have a say in where a joint is.
   const order = new Set<number>();
   for (const joint of nodes) {

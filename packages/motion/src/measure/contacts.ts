@@ -1,4 +1,5 @@
 import { lowPass } from '../math/filter';
+import { raised } from './raised';
 import type { Soles, SoleTracks } from './soles';
 
 /** Frames; `from` is the first in contact, `to` the first after. */
@@ -28,23 +29,83 @@ export interface ContactOptions {
 const DEFAULTS: ContactOptions = { height: 0.03, speed: 0.35, hold: 1.1, shortest: 0.05 };
 
 /**
- * Foot contacts: intervals in which heel, ball or toe tip is low and slow, with hysteresis (see `hold`).
+ * Foot contacts: intervals in which heel, ball or toe tip is low and slow, with hysteresis (see `hold`). Low is near the floor or, where
+ * a foot stands on a kerb or stair, near that (see `raised`).
  *
  * @param soles from `soles`, metres
  * @param fps frames a second
+ * @param hips height of the hips per frame, metres; without it there is the floor only
  */
-export function contacts(soles: Soles, fps: number, options: Partial<ContactOptions> = {}): Contacts {
+export function contacts(
+  soles: Soles,
+  fps: number,
+  hips: ArrayLike<number> | null = null,
+  options: Partial<ContactOptions> = {},
+): Contacts {
   const settings = { ...DEFAULTS, ...options };
-  const find = (track: SoleTracks) => contactsOfFoot(track, soles.floor, fps, settings);
-  return { fps, floorM: soles.floor, left: find(soles.left), right: find(soles.right) };
+  const feet = { left: footOf(soles.left, fps), right: footOf(soles.right, fps) };
+  const onFloor = (side: 'left' | 'right') => intervalsOf(costOf(feet[side], soles.floor, settings), fps, settings);
+  const found = { left: onFloor('left'), right: onFloor('right') };
+  if (hips) {
+    const before = { ...found };
+    for (const side of ['left', 'right'] as const) {
+      const otherBears = new Uint8Array(hips.length);
+      for (const { from, to } of before[side === 'left' ? 'right' : 'left']) otherBears.fill(1, from, to);
+      const levels = raised(feet[side].lowest, feet[side].slowest, otherBears, hips, soles.floor, fps);
+      if (levels.length === 0) continue;
+      const cost = costOf(feet[side], soles.floor, settings);
+      // To both sides of the rest too: the foot lands on the level and leaves it.
+      const margin = Math.round(0.3 * fps);
+      for (const { from, to, level } of levels) {
+        const there = costOf(feet[side], level, settings, Math.max(0, from - margin), Math.min(cost.length, to + margin));
+        there.forEach((value, i) => (cost[Math.max(0, from - margin) + i] = Math.min(cost[Math.max(0, from - margin) + i], value)));
+      }
+      found[side] = intervalsOf(cost, fps, settings);
+    }
+  }
+  return { fps, floorM: soles.floor, ...found };
 }
 
-function contactsOfFoot(track: SoleTracks, floor: number, fps: number, { height, speed, hold, shortest }: ContactOptions): Interval[] {
-  const cost = bearingCost(track.heel, floor, fps, height, speed);
-  for (const points of [track.ball, track.tip]) {
-    const other = bearingCost(points, floor, fps, height, speed);
-    for (let f = 0; f < cost.length; f++) cost[f] = Math.min(cost[f], other[f]);
+/** Heights and speeds of a foot's sole points, low-passed at 12 Hz. */
+interface Foot {
+  readonly points: readonly { readonly height: Float64Array; readonly speed: Float64Array }[];
+  readonly lowest: Float64Array;
+  readonly slowest: Float64Array;
+}
+
+function footOf(track: SoleTracks, fps: number): Foot {
+  const points = [track.heel, track.ball, track.tip].map((point) => heightAndSpeed(point, fps));
+  const least = (which: 'height' | 'speed') => points[0][which].map((_, f) => Math.min(...points.map((point) => point[which][f])));
+  return { points, lowest: least('height'), slowest: least('speed') };
+}
+
+function heightAndSpeed(point: Float32Array, fps: number): Foot['points'][number] {
+  const n = point.length / 3;
+  const [x, y, z] = [0, 1, 2].map((k) =>
+    lowPass(
+      Float64Array.from({ length: n }, (_, f) => point[f * 3 + k]),
+      12,
+      fps,
+    ),
+  );
+  const speed = new Float64Array(n);
+  for (let f = 0; f < n; f++) {
+    const a = Math.max(0, f - 1);
+    const b = Math.min(n - 1, f + 1);
+    speed[f] = b > a ? (Math.hypot(x[b] - x[a], y[b] - y[a], z[b] - z[a]) * fps) / (b - a) : 0;
   }
+  return { height: y, speed };
+}
+
+/** Below 1 where a sole point is low and slow enough to bear at a level: the greater of height and speed over their thresholds. */
+function costOf({ points }: Foot, level: number, { height, speed }: ContactOptions, from = 0, to = points[0].height.length): Float64Array {
+  return Float64Array.from({ length: to - from }, (_, i) => {
+    const f = from + i;
+    return Math.min(...points.map((point) => Math.max((point.height[f] - level) / height, point.speed[f] / speed)));
+  });
+}
+
+function intervalsOf(cost: Float64Array, fps: number, { hold, shortest }: ContactOptions): Interval[] {
   const intervals: { from: number; to: number }[] = [];
   let from = -1;
   for (let f = 0; f <= cost.length; f++) {
@@ -63,24 +124,4 @@ function contactsOfFoot(track: SoleTracks, floor: number, fps: number, { height,
     else joined.push({ ...interval });
   }
   return joined.filter(({ from: a, to: b }) => b - a >= least);
-}
-
-/** Below 1 where a point is low and slow enough to bear: the greater of height and speed over their thresholds. */
-function bearingCost(points: Float32Array, floor: number, fps: number, height: number, speed: number): Float64Array {
-  const n = points.length / 3;
-  const [x, y, z] = [0, 1, 2].map((k) =>
-    lowPass(
-      Float64Array.from({ length: n }, (_, f) => points[f * 3 + k]),
-      12,
-      fps,
-    ),
-  );
-  const cost = new Float64Array(n);
-  for (let f = 0; f < n; f++) {
-    const a = Math.max(0, f - 1);
-    const b = Math.min(n - 1, f + 1);
-    const v = b > a ? (Math.hypot(x[b] - x[a], y[b] - y[a], z[b] - z[a]) * fps) / (b - a) : 0;
-    cost[f] = Math.max((y[f] - floor) / height, v / speed);
-  }
-  return cost;
 }

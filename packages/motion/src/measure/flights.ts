@@ -22,7 +22,7 @@ export interface Flights {
 }
 
 /** Clearance of the lower foot, and least and greatest rise of the parabola, as shares of the leg's length. */
-const CLEAR = 0.016;
+const CLEAR = 0.012;
 const LEAST_SAG = 0.0008;
 const MOST_SAG = 0.75;
 /** Root mean square distance from the parabola: as a share of its sagitta, and of the leg's length (a suit's jitter). */
@@ -30,7 +30,7 @@ const FIT = 0.06;
 const JITTER = 0.0035;
 
 /** A foot slower than this share of the take's quick feet, and low, may bear. */
-const SLOW = 0.13;
+const SLOW = 0.065;
 /** Quick feet move this share of the leg's length a frame at the least: below that it is all jitter. */
 const QUICK = 0.012;
 
@@ -75,9 +75,12 @@ export function findFlights(globals: Globals, body: Body, soles: Soles): Flights
     if (f >= frames || !stands(from - 1) || !stands(f) || f - from < 3) continue;
     const fit = parabola((i) => hips(from + i), f - from);
     const sag = (fit.fall * (f - from) ** 2) / 8;
-    const isFit = fit.residual < Math.max(JITTER * leg, FIT * sag) && sag > LEAST_SAG * leg && sag < MOST_SAG * leg;
+    let clearance = 0;
+    for (let k = from; k < f; k++) clearance = Math.max(clearance, lowest[k] - level[k]);
+    const isFit =
+      clearance > CLEAR * leg && fit.residual < Math.max(JITTER * leg, FIT * sag) && sag > LEAST_SAG * leg && sag < MOST_SAG * leg;
     if (isFit) falling.push({ from, to: f, fall: fit.fall, weight: fit.weight });
-    else if (f - from >= 5 && fit.residual > JITTER * leg) other++;
+    else if (f - from >= 5 && (fit.residual > JITTER * leg || clearance <= CLEAR * leg)) other++;
   }
   return { falling, other };
 }

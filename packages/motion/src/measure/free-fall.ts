@@ -6,6 +6,8 @@ export interface FreeFall {
   readonly flights: number;
   /** The pooled acceleration of the hips over the flights, as the take is read; null without flights. */
   readonly medianMps2: number | null;
+  /** Standard error of it, from how the flights scatter; null without flights. */
+  readonly errorMps2: number | null;
   readonly verdict: 'consistent' | 'rate' | 'scale' | 'unclear' | 'no-flights';
   readonly suggestion: { readonly fps?: number; readonly metresPerUnit?: number } | null;
   /** What explains the data, for people. */
@@ -16,6 +18,8 @@ export interface FreeFall {
 export interface Reading {
   readonly fps: number;
   readonly units: Units;
+  /** Metres a unit in which the flights were found: their own scale, for finding them must not lean on the one in doubt. */
+  readonly flightsPerUnit: number;
   /** Stature in the take's own units. */
   readonly statureUnits: number;
 }
@@ -47,6 +51,7 @@ const RATES: readonly (readonly [number, number])[] = [
 /** What the file itself says is right this many times more often than a usual rate that it does not say. */
 const AS_READ = 4;
 const SURE = 0.85;
+const NOTHING = [null, null] as const;
 
 interface Hypothesis {
   readonly fps: number;
@@ -60,21 +65,22 @@ interface Hypothesis {
  * 9.81 · (s / s true) · (f / f true)²; every usual unit and rate is tried, weighed by how well it explains the fall and the stature.
  * The verdict is about scale and rate as read; where two readings explain the data about equally, it is `unclear` and says both.
  */
-export function freeFall({ falling, other }: Flights, { fps, units, statureUnits }: Reading): FreeFall {
+export function freeFall({ falling, other }: Flights, { fps, units, flightsPerUnit, statureUnits }: Reading): FreeFall {
   // In the take's own units, which is what every hypothesis starts from.
-  const pooled = pool(falling.map((flight) => ({ ...flight, fall: flight.fall / units.metresPerUnit })));
+  const pooled = pool(falling.map((flight) => ({ ...flight, fall: flight.fall / flightsPerUnit })));
   const measured = pooled.fall * units.metresPerUnit * fps ** 2;
+  const figure = [measured, Math.abs(measured) * pooled.error] as const;
   const n = falling.length;
   if (n === 0) {
     return other > 0
       ? verdict(
           0,
-          null,
+          NOTHING,
           'unclear',
           null,
           'There is movement off the ground, but it does not fall as bodies do: a suit that infers height from the feet, a lift or a hang.',
         )
-      : verdict(0, null, 'no-flights', null, 'Nobody leaves the ground: there is nothing to check scale and rate against.');
+      : verdict(0, NOTHING, 'no-flights', null, 'Nobody leaves the ground: there is nothing to check scale and rate against.');
   }
   const says = `${n} ${n === 1 ? 'flight falls' : 'flights fall'} at ${metresPerSecond2(measured)}`;
   // A stray parabola among much that does not fall, or too few of them, or a scatter that settles nothing.
@@ -82,7 +88,7 @@ export function freeFall({ falling, other }: Flights, { fps, units, statureUnits
     const alone = Math.abs(Math.log(measured / GRAVITY)) < AGREES;
     return verdict(
       n,
-      measured,
+      figure,
       'unclear',
       null,
       `${says}, ${alone ? 'as they should, but' : 'but'} ${n < 3 ? 'that is too few to be sure' : 'they do not agree with one another'}.`,
@@ -118,30 +124,30 @@ export function freeFall({ falling, other }: Flights, { fps, units, statureUnits
   const fits = (h: Hypothesis) => Math.abs(Math.log((pooled.fall * h.metresPerUnit * h.fps ** 2) / GRAVITY)) < Math.max(AGREES, 2 * sigma);
   const isAsRead = best.metresPerUnit === units.metresPerUnit && best.fps === fps;
   if (total < 1e-12 || !fits(best)) {
-    return verdict(n, measured, 'unclear', null, `${says}, which no usual rate or scale explains.`);
+    return verdict(n, figure, 'unclear', null, `${says}, which no usual rate or scale explains.`);
   }
-  if (isAsRead && share(best) > 0.5) {
-    return verdict(n, measured, 'consistent', null, `${says}: scale and rate agree with gravity.`);
+  if (isAsRead && share(best) > 0.5 && Math.abs(Math.log(measured / GRAVITY)) < AGREES) {
+    return verdict(n, figure, 'consistent', null, `${says}: scale and rate agree with gravity.`);
   }
-  if (share(best) < SURE) {
+  if (isAsRead || share(best) < SURE) {
     const words = [best, second].flatMap((h) => (h ? [explain(h, fps, units)] : []));
-    return verdict(n, measured, 'unclear', null, `${says}: ${words.join(', or ')}.`);
+    return verdict(n, figure, 'unclear', null, `${says}: ${words.join(', or ')}.`);
   }
   const rateOff = best.fps !== fps;
   const scaleOff = best.metresPerUnit !== units.metresPerUnit;
   const suggestion = { ...(rateOff ? { fps: best.fps } : {}), ...(scaleOff ? { metresPerUnit: best.metresPerUnit } : {}) };
   const isRate =
     rateOff && (!scaleOff || 2 * Math.abs(Math.log(best.fps / fps)) > Math.abs(Math.log(best.metresPerUnit / units.metresPerUnit)));
-  return verdict(n, measured, isRate ? 'rate' : 'scale', suggestion, `${says}: ${explain(best, fps, units)}.`);
+  return verdict(n, figure, isRate ? 'rate' : 'scale', suggestion, `${says}: ${explain(best, fps, units)}.`);
 }
 
 const verdict = (
   flights: number,
-  medianMps2: number | null,
+  [medianMps2, errorMps2]: readonly [number, number] | readonly [null, null],
   kind: FreeFall['verdict'],
   suggestion: FreeFall['suggestion'],
   sentence: string,
-): FreeFall => ({ flights, medianMps2, verdict: kind, suggestion, sentence });
+): FreeFall => ({ flights, medianMps2, errorMps2, verdict: kind, suggestion, sentence });
 
 function explain(h: Hypothesis, fps: number, units: Units): string {
   const parts: string[] = [];

@@ -30,12 +30,13 @@ export function gait(motion: Motion): Gait | null {
   if (!body) return null;
   const globals = forwardKinematics(motion);
   const found = soles(motion, globals, body);
+  const hips = Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + 1]);
   return {
     motion,
     globals,
     body,
     soles: found,
-    contacts: contacts(found, motion.fps),
+    contacts: contacts(found, motion.fps, hips),
     weighted: weightedJoints(body),
     headings: headings(globals, body),
   };

@@ -47,6 +47,16 @@ export interface Passport {
 /** Units that a format prescribes, or that its files usually have. */
 const HINTS: Partial<Record<Take['format'], Units['unit']>> = { gltf: 'm', 'asf-amc': 'in/0.45' };
 
+const USUAL_STATURE = 1.75;
+const NO_FALL: FreeFall = {
+  flights: 0,
+  medianMps2: null,
+  errorMps2: null,
+  verdict: 'no-flights',
+  suggestion: null,
+  sentence: 'No two legs were found, so no flights either.',
+};
+
 const AXIS_WORDS: Readonly<Record<UpAxis, string>> = { '+x': 'X', '-x': '−X', '+y': 'Y', '-y': '−Y', '+z': 'Z', '-z': '−Z' };
 
 /**
@@ -73,9 +83,18 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
     origin: [asRead.rootPositions[0], asRead.rootPositions[2]],
     floorM: walked?.soles.floor ?? 0,
   };
-  const fall: FreeFall = walked
-    ? freeFall(findFlights(walked.globals, walked.body, walked.soles), { fps: asRead.fps, units, statureUnits })
-    : { flights: 0, medianMps2: null, verdict: 'no-flights', suggestion: null, sentence: 'No two legs were found, so no flights either.' };
+  // Soles and floors are found by centimetres: at a scale that makes nobody of usual size, flights are looked for at one that does.
+  const usual = USUAL_STATURE / statureUnits;
+  const isFar = Math.abs(Math.log(units.metresPerUnit / usual)) > 0.4;
+  const sized = isFar ? gait(toMetres(take.motion, { metresPerUnit: usual, up, fps: overrides.fps })) : walked;
+  const fall: FreeFall = sized
+    ? freeFall(findFlights(sized.globals, sized.body, sized.soles), {
+        fps: asRead.fps,
+        units,
+        flightsPerUnit: isFar ? usual : units.metresPerUnit,
+        statureUnits,
+      })
+    : NO_FALL;
   const motion = isMoved(overrides, asRead.fps)
     ? applyOverrides(take.motion, reading, { ...overrides, metresPerUnit: units.metresPerUnit, up })
     : asRead;

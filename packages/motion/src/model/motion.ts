@@ -18,8 +18,18 @@ export interface Motion {
   readonly translations?: ReadonlyMap<number, Float32Array>;
 }
 
-/** A motion of identity rotations, to be filled. */
+/** Frames times joints that are held in memory at a time, at the most: an hour at 120 a second with a hundred and forty joints. */
+const MOST_SAMPLES = 60_000_000;
+
+/**
+ * A motion of identity rotations, to be filled.
+ *
+ * @throws InputError `too-long` when nobody can mean as many frames
+ */
 export function createMotion(skeleton: Skeleton, fps: number, frames: number): Motion {
+  if (frames * skeleton.joints.length > MOST_SAMPLES) {
+    throw new InputError('too-long', `${frames} frames of ${skeleton.joints.length} joints are more than is read.`, { line: 1 });
+  }
   const rotations = new Float32Array(frames * skeleton.joints.length * 4);
   for (let i = 3; i < rotations.length; i += 4) rotations[i] = 1;
   return { skeleton, fps, frames, rotations, rootPositions: new Float32Array(frames * 3) };

@@ -7,11 +7,13 @@ import { useClips, type ClipDoc } from '@/data/clips-store';
 import { defaultSteps, freeName } from '@/data/new-clip';
 import { usePlayer } from '@/data/player';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
+import { takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
 import { useOfferCommands, type Command } from '@/shell/commands';
 import { Split } from '@/shell/Split';
 import { useKeys } from '@/shell/use-keys';
-import { AtFrame, Choice, StageFrame } from '@/stage/StageFrame';
+import { Choice } from '@/stage/Choice';
+import { AtFrame, StageFrame } from '@/stage/StageFrame';
 import { CandidateList } from './CandidateList';
 import { ClipHead } from './ClipHead';
 import { Deck } from './Deck';
@@ -41,7 +43,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   const remove = useClips((state) => state.remove);
   const [draft, setDraft] = useState<Cut | null>(null);
   const [preview, setPreview] = useState<Preview>('travel');
-  const isOpen = opened.data !== undefined && opened.data.id === take?.id;
+  const isOpen = opened.data !== undefined && take !== null && opened.data.id === takeKey(take);
 
   const cut = useMemo<Cut | null>(() => draft ?? (doc ? { from: doc.from, to: doc.to } : null), [draft, doc]);
   const seam = useSeam(take, isOpen, cut);

@@ -1,15 +1,15 @@
 'use client';
 import type { LoopCandidate, Seam } from '@lantern/motion';
 import { Box } from '@mui/material';
-import { useCallback, useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import { chart } from '@/shell/theme';
 import { Ribbon } from '@/timeline/Ribbon';
 import { useWidth } from '@/timeline/use-width';
 import type { OpenTake } from '@/worker/core.worker';
 import { LoopArcs } from './LoopArcs';
-import { GUTTER, RIGHT, RULER } from '@/timeline/deck-layout';
-import { usePan, useWheelZoom, type DeckWindow } from '@/timeline/axis-window';
+import { GUTTER, RULER } from '@/timeline/deck-layout';
+import { useAxis } from '@/timeline/axis-window';
 import { around, useFollowCut } from './deck-window';
 import { ClipStrip, Labels, Ruler, SeamTag, Trace } from './DeckParts';
 import { DeckPlayhead } from './DeckPlayhead';
@@ -42,9 +42,8 @@ export function Deck(props: DeckProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const [height, setHeight] = useState(300);
   const svg = useRef<SVGSVGElement>(null);
-  const [window, setWindow] = useState<DeckWindow>(() => around(cut, frames, fps));
+  const { window, setWindow, span, pan, x, frameAt } = useAxis(svg, frames, width, () => around(cut, frames, fps));
   useFollowCut(cut, frames, fps, open ?? take.id, setWindow);
-  useWheelZoom(svg, setWindow, frames, width);
   useEffect(() => {
     const element = ref.current;
     if (!element) return;
@@ -53,15 +52,6 @@ export function Deck(props: DeckProps) {
     return () => observer.disconnect();
   }, [ref]);
 
-  const span = Math.max(1, width - GUTTER - RIGHT);
-  const x = useCallback((frame: number) => GUTTER + ((frame - window.from) / (window.to - window.from)) * span, [window, span]);
-  const frameAt = useCallback(
-    (clientX: number) => {
-      const left = svg.current?.getBoundingClientRect().left ?? 0;
-      return window.from + ((clientX - left - GUTTER) / span) * (window.to - window.from);
-    },
-    [window, span],
-  );
   const falls = useMemo(
     () => (take.contacts ? [...take.contacts.left, ...take.contacts.right].map(({ from }) => from).filter((f) => f > 0) : []),
     [take.contacts],
@@ -79,7 +69,6 @@ export function Deck(props: DeckProps) {
   const ribbonY = RULER + LOOPS;
   const traceY = ribbonY + RIBBON;
   const traceHeight = Math.max(30, (height - traceY - CLIPS - 8) / 2);
-  const pan = usePan(setWindow, frames, span);
 
   return (
     <Box ref={ref} sx={{ height: '100%', overflow: 'hidden', bgcolor: chart('paper') }}>

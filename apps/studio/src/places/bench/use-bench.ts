@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { noteFigures } from '@/data/figures';
-import { useOpenTake } from '@/data/use-open-take';
+import { takeKey, useOpenTake } from '@/data/use-open-take';
 import type { TakeInfo } from '@/data/project';
 import { core } from '@/worker/core';
 import type { ClipResult } from '@/worker/core.worker';
@@ -19,10 +19,10 @@ export type Preview = 'take' | 'place' | 'travel';
 /** Loop candidates of an open take. */
 export function useLoops(take: TakeInfo | null, isOpen: boolean) {
   return useQuery<LoopSearch>({
-    queryKey: ['loops', take?.id],
+    queryKey: ['loops', take && takeKey(take)],
     enabled: take !== null && isOpen,
     staleTime: Infinity,
-    queryFn: () => core().loops(take?.id ?? ''),
+    queryFn: () => core().loops(take ? takeKey(take) : ''),
   });
 }
 
@@ -30,7 +30,7 @@ export function useLoops(take: TakeInfo | null, isOpen: boolean) {
 export function useSeam(take: TakeInfo | null, isOpen: boolean, cut: Cut | null): Seam | null {
   const [seam, setSeam] = useState<Seam | null>(null);
   const newest = useRef(0);
-  const id = take?.id;
+  const id = take && takeKey(take);
   const from = cut?.from;
   const to = cut?.to;
   useEffect(() => {
@@ -48,7 +48,7 @@ export function useSeam(take: TakeInfo | null, isOpen: boolean, cut: Cut | null)
 /** Runs the recipe of a clip whenever it changes. */
 export function useClipResult(take: TakeInfo | null, isOpen: boolean, doc: ClipDoc | null, repeats: number, inPlace: boolean) {
   const recipe = useMemo(() => (doc ? { from: doc.from, to: doc.to, steps: doc.steps } : null), [doc]);
-  const key = JSON.stringify([take?.id, recipe, repeats, inPlace]);
+  const key = JSON.stringify([take && takeKey(take), recipe, repeats, inPlace]);
   const result = useQuery<ClipResult>({
     queryKey: ['clip', key],
     enabled: take !== null && isOpen && recipe !== null,
@@ -57,7 +57,7 @@ export function useClipResult(take: TakeInfo | null, isOpen: boolean, doc: ClipD
     placeholderData: (before) => before,
     queryFn: async () => {
       if (!take || !recipe) throw new Error('no clip');
-      return core().clip(take.id, recipe, { repeats, inPlace });
+      return core().clip(takeKey(take), recipe, { repeats, inPlace });
     },
   });
   const id = doc?.id;

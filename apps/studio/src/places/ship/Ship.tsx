@@ -23,13 +23,14 @@ import { useState } from 'react';
 import { BOUNDS, isOut, type Bounded } from '@/data/bounds';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
+import { takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
 import { FigureValue } from '@/shell/Figure';
 import { chart } from '@/shell/theme';
 import { PoseStrip } from '@/timeline/PoseStrip';
 import { core } from '@/worker/core';
 import { download } from './download';
-import { ensureOpen, useReadiness, type Readiness } from './use-readiness';
+import { ensureOpen, keyOf, useReadiness, type Readiness } from './use-readiness';
 
 const RATES = [24, 30, 60, 120] as const;
 
@@ -71,7 +72,13 @@ function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeI
       }
       const shipment = {
         fps: project.fps,
-        clips: chosen.map(({ name, take, from, to, steps }) => ({ name: fileSafe(name), take, from, to, steps: [...steps] })),
+        clips: chosen.map(({ name, take, from, to, steps }) => ({
+          name: fileSafe(name),
+          take: keyOf(takes, take),
+          from,
+          to,
+          steps: [...steps],
+        })),
         ship: { glb: `${fileSafe(project.character.toLowerCase())}.glb`, fps, oneFilePerClip: oneEach, bvh },
       };
       const made = await core().ship(
@@ -80,7 +87,10 @@ function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeI
       );
       if ('problem' in made) setOutcome({ text: made.problem, isProblem: true });
       else {
-        const manifest = { path: 'report.json', bytes: new TextEncoder().encode(JSON.stringify(made.report, null, 1)) };
+        // A report is for people and programs elsewhere: takes by their names.
+        const nameOf = new Map(takes.map((take) => [takeKey(take), take.name]));
+        const report = { ...made.report, clips: made.report.clips.map((clip) => ({ ...clip, take: nameOf.get(clip.take) ?? clip.take })) };
+        const manifest = { path: 'report.json', bytes: new TextEncoder().encode(JSON.stringify(report, null, 1)) };
         const saved = download(
           made.files.length > 1 ? [...made.files, manifest] : made.files,
           `${project.id}-${project.character.toLowerCase()}.zip`,

@@ -3,7 +3,7 @@ import type { ClipFigures } from '@lantern/motion';
 import { useQueries } from '@tanstack/react-query';
 import type { ClipDoc } from '@/data/clips-store';
 import type { TakeInfo } from '@/data/project';
-import { sourceOf } from '@/data/use-open-take';
+import { sourceOf, takeKey } from '@/data/use-open-take';
 import { core } from '@/worker/core';
 import type { Strip } from '@/worker/strip';
 
@@ -14,23 +14,29 @@ export interface Readiness {
   readonly error: string | null;
 }
 
-/** Opens a take in the worker unless it is open already. */
+/** Opens a take in the worker, without asking what is drawn of it. */
 export async function ensureOpen(take: TakeInfo): Promise<void> {
-  if (!(await core().isOpen(take.id))) await core().openTake(sourceOf(take));
+  await core().open(sourceOf(take));
+}
+
+/** What a clip's take goes by in the worker. */
+export function keyOf(takes: readonly TakeInfo[], id: string): string {
+  const take = takes.find((t) => t.id === id);
+  return take ? takeKey(take) : id;
 }
 
 /** Every clip's figures at the rate it would ship at. */
 export function useReadiness(docs: readonly ClipDoc[], takes: readonly TakeInfo[], fps: number): readonly Readiness[] {
   const results = useQueries({
     queries: docs.map((doc) => ({
-      queryKey: ['readiness', doc.take, doc.from, doc.to, JSON.stringify(doc.steps), fps],
+      queryKey: ['readiness', keyOf(takes, doc.take), doc.from, doc.to, JSON.stringify(doc.steps), fps],
       staleTime: Infinity,
       retry: false,
       queryFn: async () => {
         const take = takes.find((t) => t.id === doc.take);
         if (!take) throw new Error('The take of this clip is not in the project.');
         await ensureOpen(take);
-        return core().figures(doc.take, { from: doc.from, to: doc.to, steps: doc.steps }, fps);
+        return core().figures(takeKey(take), { from: doc.from, to: doc.to, steps: doc.steps }, fps);
       },
     })),
   });

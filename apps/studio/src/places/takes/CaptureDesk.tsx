@@ -1,19 +1,19 @@
 'use client';
-import { Box, Button, IconButton, MenuItem, Slider, TextField, Typography } from '@mui/material';
-import type { Skeleton } from '@lantern/motion';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { SuitSettings } from '@lantern/capture';
+import { Box, Button, IconButton, MenuItem, TextField, Typography } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useSnackbar } from 'notistack';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { fetchJson, RequestError } from '@/data/fetch-json';
-import { usePlayer } from '@/data/player';
-import { projectKey, useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
-import type { SuitSettings, SuitStatus } from '@lantern/capture';
+import { useProjectInfo } from '@/data/project';
 import { chart, DUSK } from '@/shell/theme';
 import { StageFrame } from '@/stage/StageFrame';
 import { core } from '@/worker/core';
-import type { WireMotion } from '@/worker/wire';
+import { clock, DeskStep, Fault, Sensors } from './CaptureParts';
+import { KeepRecording } from './KeepRecording';
 import { NumberField } from './NumberField';
+import { useLive, type Worn } from './use-live';
 
 const SCRIPTS: readonly [SuitSettings['script'], string, number | null][] = [
   ['walk', 'walk along the quay', 1.3],
@@ -30,11 +30,6 @@ const SCRIPTS: readonly [SuitSettings['script'], string, number | null][] = [
 ];
 
 const USUAL: SuitSettings = { stature: 1.78, script: 'walk', seconds: 30, speed: null, jitter: 1, drift: 4, floorCm: 2, dropped: 0 };
-
-interface Worn {
-  readonly id: string;
-  readonly skeleton: Skeleton;
-}
 
 /** The capture desk: connect the suit, measure, calibrate, record, name, keep or discard, and again. */
 export function CaptureDesk() {
@@ -96,7 +91,7 @@ export function CaptureDesk() {
         <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
           A simulated suit with eighteen sensors, sixty frames a second.
         </Typography>
-        <Stage n={1} title="Performer" isDone={suit !== null}>
+        <DeskStep n={1} title="Performer" isDone={suit !== null}>
           <NumberField
             label="Stature"
             unit="m"
@@ -118,8 +113,8 @@ export function CaptureDesk() {
               Connect the suit
             </Button>
           )}
-        </Stage>
-        <Stage n={2} title="Calibrate" isDone={status?.calibratedSeconds != null} isOff={!suit}>
+        </DeskStep>
+        <DeskStep n={2} title="Calibrate" isDone={status?.calibratedSeconds != null} isOff={!suit}>
           <Typography variant="body2" color="text.secondary">
             Stand upright, arms down, and hold still. The countdown leaves five seconds to get there.
           </Typography>
@@ -138,8 +133,8 @@ export function CaptureDesk() {
               </Typography>
             )}
           </Box>
-        </Stage>
-        <Stage n={3} title="Record" isDone={false} isOff={status?.calibratedSeconds == null}>
+        </DeskStep>
+        <DeskStep n={3} title="Record" isDone={false} isOff={status?.calibratedSeconds == null}>
           <Box sx={{ display: 'flex', gap: 1 }}>
             <TextField
               select
@@ -168,7 +163,7 @@ export function CaptureDesk() {
             )}
           </Box>
           {status?.phase === 'stopped' && suit ? (
-            <Keep
+            <KeepRecording
               key={status.recordedSeconds}
               suit={suit.id}
               script={settings.script}
@@ -191,7 +186,7 @@ export function CaptureDesk() {
               Record
             </Button>
           )}
-        </Stage>
+        </DeskStep>
         <Box component="details" sx={{ mt: 1.5 }}>
           <Typography component="summary" variant="body2" sx={{ cursor: 'pointer', fontWeight: 700 }}>
             What the suit gets wrong
@@ -277,210 +272,4 @@ export function CaptureDesk() {
       </Box>
     </Box>
   );
-}
-
-const clock = (seconds: number) =>
-  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}.${Math.floor((seconds * 10) % 10)}`;
-
-function Stage({
-  n,
-  title,
-  isDone,
-  isOff = false,
-  children,
-}: {
-  n: number;
-  title: string;
-  isDone: boolean;
-  isOff?: boolean;
-  children: React.ReactNode;
-}) {
-  return (
-    <Box component="section" aria-label={title} sx={{ borderTop: `1px solid ${chart('rule')}`, py: 1.2, opacity: isOff ? 0.55 : 1 }}>
-      <Typography variant="h3" sx={{ mb: 0.8, fontWeight: 700 }}>
-        <Box component="span" sx={{ color: 'text.secondary', mr: 1, fontWeight: 400 }}>
-          {isDone ? '✓' : n}
-        </Box>
-        {title}
-      </Typography>
-      <Box sx={{ display: 'grid', gap: 1.1, justifyItems: 'start', '& > *': { maxWidth: '100%' } }}>{children}</Box>
-    </Box>
-  );
-}
-
-function Fault({
-  label,
-  value,
-  most,
-  step,
-  unit,
-  disabled,
-  onChange,
-}: {
-  label: string;
-  value: number;
-  most: number;
-  step: number;
-  unit: string;
-  disabled: boolean;
-  onChange: (value: number) => void;
-}) {
-  const [held, setHeld] = useState<number | null>(null);
-  return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '110px 1fr 70px', alignItems: 'center', gap: 1.5 }}>
-      <Typography variant="body2">{label}</Typography>
-      <Slider
-        size="small"
-        aria-label={label}
-        value={held ?? value}
-        min={0}
-        max={most}
-        step={step}
-        disabled={disabled}
-        onChange={(_, v) => setHeld(v as number)}
-        onChangeCommitted={(_, v) => {
-          setHeld(null);
-          onChange(v as number);
-        }}
-        sx={{ color: 'text.primary' }}
-      />
-      <Typography variant="body2" sx={{ textAlign: 'right' }}>
-        {held ?? value} {unit}
-      </Typography>
-    </Box>
-  );
-}
-
-function Sensors({ status }: { status: SuitStatus }) {
-  const lost = status.sensors.filter(({ isHeard }) => !isHeard);
-  return (
-    <Box sx={{ mt: 1.5 }}>
-      <Typography variant="body2" sx={{ fontWeight: 700 }} role="status">
-        {lost.length === 0 ? `All ${status.sensors.length} sensors are heard` : `▲ ${lost.map(({ name }) => name).join(', ')} not heard`}
-      </Typography>
-      <Box
-        component="ul"
-        aria-label="Sensors"
-        sx={{ m: 0, mt: 0.5, p: 0, listStyle: 'none', display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', columnGap: 1 }}
-      >
-        {status.sensors.map(({ name, isHeard }) => (
-          <Typography key={name} component="li" variant="caption" noWrap sx={{ fontWeight: isHeard ? 400 : 700 }}>
-            <span aria-hidden>{isHeard ? '● ' : '▲ '}</span>
-            {name}
-            {!isHeard && ' lost'}
-          </Typography>
-        ))}
-      </Box>
-    </Box>
-  );
-}
-
-/** After a recording: a name, and whether it is kept. */
-function Keep({
-  suit,
-  script,
-  seconds,
-  onSay,
-  onDiscard,
-}: {
-  suit: string;
-  script: string;
-  seconds: number;
-  onSay: (error: unknown) => void;
-  onDiscard: () => void;
-}) {
-  const project = useProjectInfo();
-  const client = useQueryClient();
-  const { data } = useProjectData();
-  const { enqueueSnackbar } = useSnackbar();
-  const [name, setName] = useState(() => nextName(`wick-${script}`, data?.takes ?? []));
-  const [isBusy, setBusy] = useState(false);
-  const keep = async () => {
-    setBusy(true);
-    try {
-      const take = await fetchJson<TakeInfo>(`/api/suit/${suit}`, {
-        method: 'POST',
-        body: JSON.stringify({ action: 'keep', project: project.id, name }),
-      });
-      client.setQueryData<ProjectData>(projectKey(project.id), (old) => old && { ...old, takes: [...old.takes, take] });
-      enqueueSnackbar(`“${take.name}” is in the library.`);
-    } catch (error) {
-      onSay(error);
-    } finally {
-      setBusy(false);
-    }
-  };
-  return (
-    <Box sx={{ display: 'grid', gap: 1, width: '100%' }}>
-      <Typography variant="body2">
-        Recorded <b>{seconds.toFixed(1)} s</b>. Keep it?
-      </Typography>
-      <TextField
-        label="Name"
-        value={name}
-        autoFocus
-        onChange={(event) => setName(event.target.value)}
-        onKeyDown={(event) => event.key === 'Enter' && void keep()}
-      />
-      <Box sx={{ display: 'flex', gap: 1 }}>
-        <Button variant="contained" disabled={isBusy || name.trim() === ''} onClick={() => void keep()} sx={{ fontWeight: 700 }}>
-          Keep
-        </Button>
-        <Button variant="outlined" color="inherit" disabled={isBusy} onClick={onDiscard}>
-          Discard
-        </Button>
-      </Box>
-    </Box>
-  );
-}
-
-function nextName(stem: string, takes: readonly TakeInfo[]): string {
-  for (let n = 1; ; n++) {
-    const name = `${stem}-${String(n).padStart(2, '0')}`;
-    if (!takes.some((take) => take.name === name)) return name;
-  }
-}
-
-/** The suit's events: one frame of motion that is written over thirty times a second, and the state. */
-function useLive(suit: Worn | null): { status: SuitStatus | null; motion: WireMotion | null; isLost: boolean } {
-  const [status, setStatus] = useState<SuitStatus | null>(null);
-  const [isLost, setLost] = useState(false);
-  const skeleton = suit?.skeleton;
-  const motion = useMemo<WireMotion | null>(
-    () =>
-      skeleton
-        ? {
-            skeleton,
-            fps: 60,
-            frames: 1,
-            rotations: new Float32Array(skeleton.joints.length * 4).map((_, i) => (i % 4 === 3 ? 1 : 0)),
-            rootPositions: new Float32Array(skeleton.joints[0].offset),
-          }
-        : null,
-    [skeleton],
-  );
-  const id = suit?.id;
-  useEffect(() => {
-    if (!id || !motion) return;
-    usePlayer.getState().load(1, 60, 0);
-    const source = new EventSource(`/api/suit/${id}/stream`);
-    source.addEventListener('pose', (event: MessageEvent<string>) => {
-      const bytes = Uint8Array.from(atob(event.data), (c) => c.charCodeAt(0));
-      const row = new Float32Array(bytes.buffer);
-      motion.rootPositions.set(row.subarray(0, 3));
-      motion.rotations.set(row.subarray(3, 3 + motion.rotations.length));
-      usePlayer.setState({ frame: 0 });
-    });
-    source.addEventListener('status', (event: MessageEvent<string>) => {
-      setStatus(JSON.parse(event.data) as SuitStatus);
-      setLost(false);
-    });
-    source.onerror = () => setLost(true);
-    return () => source.close();
-  }, [id, motion]);
-  useEffect(() => {
-    if (!id) return;
-    return () => void fetch(`/api/suit/${id}`, { method: 'DELETE', keepalive: true }).catch(() => {});
-  }, [id]);
-  return { status, motion, isLost };
 }

@@ -169,7 +169,7 @@ export function PassportCard({ take, onOverride }: { take: TakeInfo; onOverride:
       </Line>
       <Line
         label="Free fall"
-        value={fall.medianMps2 === null ? '–' : `${fall.medianMps2.toFixed(2)} m/s²`}
+        value={fall.medianMps2 === null ? '–' : `${fall.medianMps2.toFixed(1)} ± ${(fall.errorMps2 ?? 0).toFixed(1)} m/s²`}
         note={FREE_FALL[fall.verdict]}
         reason={fall.sentence}
       />
@@ -255,7 +255,7 @@ function Line({
         </Box>
       </ButtonBase>
       {isOpen && (
-        <Box sx={{ pb: 1, pl: '74px', display: 'grid', gap: 0.9, justifyItems: 'start' }}>
+        <Box sx={{ pb: 1, pl: '74px', display: 'grid', gap: 1.5, justifyItems: 'start' }}>
           <Typography variant="body2" color="text.secondary">
             {reason}
           </Typography>

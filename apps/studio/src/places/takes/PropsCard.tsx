@@ -28,11 +28,20 @@ export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props
     const [width, height, depth] = USUAL[kind];
     const [x, z] = found ? [0, 2].map((k) => found.motion.rootPositions[found.frame * 3 + k]) : [0, 0];
     const turn = opened?.heading[frame] ?? 0;
-    // A step ahead of where he is.
-    const ahead = 0.8;
+    // A step ahead of where he is, and beyond what stands there already.
+    const ahead = 0.8 + 0.6 * take.props.length;
     onChange([
       ...take.props,
-      { id: crypto.randomUUID(), kind, x: x + Math.sin(turn) * ahead, z: z + Math.cos(turn) * ahead, turn, width, height, depth },
+      {
+        id: crypto.randomUUID(),
+        kind,
+        x: snap(x + Math.sin(turn) * ahead, 0.05),
+        z: snap(z + Math.cos(turn) * ahead, 0.05),
+        turn,
+        width,
+        height,
+        depth,
+      },
     ]);
   };
   const change = (id: string, patch: Partial<StageProp>) =>
@@ -65,7 +74,7 @@ export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props
               ×
             </IconButton>
           </Box>
-          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 0.8, mt: 0.5 }}>
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', columnGap: 0.8, rowGap: 1.6, mt: 1 }}>
             {(['width', 'height', 'depth'] as const).map((side) => (
               <NumberField
                 key={side}
@@ -106,4 +115,5 @@ export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props
   );
 }
 
+const snap = (value: number, step: number) => Math.round(value / step) * step;
 const round = (value: number) => Math.round(value * 1000) / 1000;

@@ -6,10 +6,11 @@ import { usePlayer } from '@/data/player';
 import { useProjectData, type TakeInfo } from '@/data/project';
 import { changesOf, useTakeEdits } from '@/data/take-edits';
 import { useOpenTake } from '@/data/use-open-take';
-import { useViewedTake } from '@/data/use-viewed-take';
+import { isInParts, useViewedTake } from '@/data/use-viewed-take';
 import { DUSK } from '@/shell/theme';
 import { useKeys } from '@/shell/use-keys';
-import { AtFrame, Choice, StageFrame } from '@/stage/StageFrame';
+import { Choice } from '@/stage/Choice';
+import { AtFrame, StageFrame } from '@/stage/StageFrame';
 import { useStageOptions } from '@/stage/stage-options';
 import { TakeDeck, withMarker } from '@/timeline/TakeDeck';
 import { core } from '@/worker/core';
@@ -35,13 +36,14 @@ export function TakeView({
   const { data } = useProjectData();
   const { edit } = useTakeEdits();
   const load = usePlayer((state) => state.load);
-  const id = opened?.id;
+  const id = take?.id;
   const second = other === RAW ? take : (data?.takes.find(({ id }) => id === other) ?? null);
-  const { data: otherTake } = useOpenTake(other && !take?.long && !second?.long ? second : null, other === RAW);
+  const inParts = take !== null && isInParts(take);
+  const { data: otherTake } = useOpenTake(other && !inParts ? second : null, other === RAW);
   const [apart, setApart] = useState(false);
   const comparison = useComparison(opened, otherTake);
-  const trails = useTrails(take?.long ? undefined : opened);
-  const traces = useTraces(opened, take?.long ?? false, comparison?.distanceCm ?? null);
+  const trails = useTrails(inParts ? undefined : opened);
+  const traces = useTraces(opened, inParts, comparison?.distanceCm ?? null);
   const [frames, fps] = [opened?.motion.frames, opened?.motion.fps];
   useEffect(() => {
     if (frames !== undefined && fps !== undefined) load(frames, fps, 0);
@@ -170,7 +172,7 @@ export function TakeView({
       </Box>
       {opened && take && (
         <TakeDeck
-          key={opened.id}
+          key={take.id}
           take={opened}
           traces={traces}
           markers={take.markers}
@@ -180,7 +182,7 @@ export function TakeView({
               changesOf([take], () => ({ markers: [...markers] })),
             )
           }
-          menu={<TraceMenu take={opened} isLong={take.long} />}
+          menu={<TraceMenu take={opened} isLong={inParts} />}
         />
       )}
       {!opened && take && error && <Button onClick={() => location.reload()}>try again</Button>}
@@ -201,7 +203,7 @@ function shiftOf(a: OpenTake, b: OpenTake, apart: boolean): readonly [number, nu
 
 function useComparison(a: OpenTake | undefined, b: OpenTake | undefined) {
   return useQuery({
-    queryKey: ['comparison', a?.id, b?.id, a?.motion.frames, b?.motion.frames, a?.motion.rootPositions[1]],
+    queryKey: ['comparison', a?.id, b?.id],
     enabled: a !== undefined && b !== undefined,
     staleTime: Infinity,
     queryFn: () => core().compare(a?.id ?? '', b?.id ?? ''),
@@ -212,7 +214,7 @@ function useComparison(a: OpenTake | undefined, b: OpenTake | undefined) {
 function useTrails(opened: OpenTake | undefined) {
   const joints = useStageOptions((state) => state.trails);
   return useQuery({
-    queryKey: ['trails', opened?.id, joints, opened?.motion.frames, opened?.motion.rootPositions[0], opened?.motion.rootPositions[1]],
+    queryKey: ['trails', opened?.id, joints],
     enabled: opened !== undefined && joints.length > 0,
     staleTime: Infinity,
     queryFn: () => core().trails(opened?.id ?? '', joints),

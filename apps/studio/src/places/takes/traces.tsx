@@ -4,7 +4,8 @@ import { useQueries } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import { Small, type TraceLine } from '@/timeline/TakeDeck';
+import { Small } from '@/shell/Small';
+import type { TraceLine } from '@/timeline/TraceRow';
 import { core } from '@/worker/core';
 import type { OpenTake } from '@/worker/core.worker';
 
@@ -37,7 +38,7 @@ export function useTraces(take: OpenTake | undefined, isLong: boolean, distance:
     queries: ofJoints.map((id) => {
       const [joint, what] = split(id);
       return {
-        queryKey: ['trace', take?.id, id, take?.motion.frames, take?.motion.rootPositions[1]],
+        queryKey: ['trace', take?.id, id],
         enabled: take !== undefined && !isLong && take.motion.skeleton.joints.some(({ name }) => name === joint),
         staleTime: Infinity,
         queryFn: () => core().trace(take?.id ?? '', joint, what),

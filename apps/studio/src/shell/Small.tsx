@@ -1,0 +1,36 @@
+'use client';
+import { ButtonBase, Typography } from '@mui/material';
+import type { MouseEvent, ReactNode } from 'react';
+import { chart } from './theme';
+
+/** A quiet word that does something, for the edges of instruments. */
+export function Small({
+  children,
+  onClick,
+  name,
+}: {
+  children: ReactNode;
+  onClick: (event: MouseEvent<HTMLElement>) => void;
+  name?: string;
+}) {
+  return (
+    <ButtonBase
+      disableRipple
+      aria-label={name}
+      onClick={onClick}
+      sx={{
+        fontFamily: 'inherit',
+        fontSize: 13.5,
+        px: 0.8,
+        py: 0.2,
+        borderRadius: 1,
+        color: 'text.secondary',
+        '&:hover': { bgcolor: chart('card'), color: 'text.primary' },
+      }}
+    >
+      <Typography component="span" sx={{ fontSize: 'inherit' }} noWrap>
+        {children}
+      </Typography>
+    </ButtonBase>
+  );
+}
