@@ -53,6 +53,8 @@ export * from './measure/weights';
 export * from './find/align';
 export * from './find/features';
 export * from './find/loops';
+export * from './find/match-takes';
+export * from './find/poses';
 export * from './steps';
 export * from './steps/loop';
 export * from './steps/step';

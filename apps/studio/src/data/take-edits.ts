@@ -5,6 +5,7 @@ import { useMemo } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import type { TakePatch } from '@lantern/motion';
+import { useClips, type ClipDoc } from './clips-store';
 import { fetchJson, RequestError } from './fetch-json';
 import { openProject } from './history';
 import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from './project';
@@ -23,7 +24,18 @@ export interface TakeChange {
 interface TakeEdit {
   readonly label: string;
   readonly changes: readonly TakeChange[];
+  /** Clips that are cut from another take with it. */
+  readonly clips?: readonly ClipChange[];
 }
+
+/** Where a clip is cut, before and after an edit of takes. */
+export interface ClipChange {
+  readonly id: string;
+  readonly before: ClipCut;
+  readonly after: ClipCut;
+}
+
+type ClipCut = Pick<ClipDoc, 'take' | 'from' | 'to'>;
 
 interface TakeEditsState {
   readonly project: string | null;
@@ -81,15 +93,22 @@ async function put(client: QueryClient, project: string, changes: readonly TakeC
   if (data) openProject(project, data.clips);
 }
 
+/** Cuts clips where they were or will be; what else was done to them since stays. */
+function cut(clips: readonly ClipChange[], side: 'before' | 'after'): void {
+  const moved = new Map(clips.map((clip) => [clip.id, clip[side]]));
+  useClips.setState(({ docs }) => ({ docs: docs.map((doc) => ({ ...doc, ...moved.get(doc.id) })) }));
+}
+
 /** Edits of takes, with undo: optimistic where nothing has to be measured. */
 export function useTakeEdits() {
   const client = useQueryClient();
   const { id: project } = useProjectInfo();
   const { enqueueSnackbar } = useSnackbar();
   return useMemo(() => {
-    const run = async (changes: readonly TakeChange[], side: 'before' | 'after'): Promise<boolean> => {
+    const run = async ({ changes, clips }: TakeEdit, side: 'before' | 'after'): Promise<boolean> => {
       try {
         await put(client, project, changes, side);
+        if (clips) cut(clips, side);
         return true;
       } catch (error) {
         enqueueSnackbar(error instanceof RequestError ? error.message : 'The change could not be saved; nothing is lost.');
@@ -102,11 +121,11 @@ export function useTakeEdits() {
       return state.project === project ? state : { past: [], future: [] };
     };
     return {
-      async edit(label: string, changes: readonly TakeChange[]): Promise<boolean> {
+      async edit(label: string, changes: readonly TakeChange[], clips?: readonly ClipChange[]): Promise<boolean> {
         if (changes.length === 0) return true;
         const { past } = own();
-        useTakeHistory.setState({ project, past: [...past, { label, changes }].slice(-MOST_EDITS), future: [] });
-        const done = await run(changes, 'after');
+        useTakeHistory.setState({ project, past: [...past, { label, changes, clips }].slice(-MOST_EDITS), future: [] });
+        const done = await run({ label, changes, clips }, 'after');
         if (!done) useTakeHistory.setState(({ past: now }) => ({ past: now.slice(0, -1) }));
         return done;
       },
@@ -115,14 +134,14 @@ export function useTakeEdits() {
         const last = past.at(-1);
         if (!last) return;
         useTakeHistory.setState({ project, past: past.slice(0, -1), future: [last, ...future] });
-        if (await run(last.changes, 'before')) enqueueSnackbar(`Undone: ${last.label}.`);
+        if (await run(last, 'before')) enqueueSnackbar(`Undone: ${last.label}.`);
       },
       async redo(): Promise<void> {
         const { past, future } = own();
         const [next] = future;
         if (!next) return;
         useTakeHistory.setState({ project, past: [...past, next], future: future.slice(1) });
-        await run(next.changes, 'after');
+        await run(next, 'after');
       },
     };
   }, [client, enqueueSnackbar, project]);

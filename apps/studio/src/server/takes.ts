@@ -232,7 +232,7 @@ export const stepOf = (row: Pick<TakeRow, 'fps'>, { fps, conform }: TakeOverride
 async function moveCuts(database: Pick<Database, 'update'>, take: string, before: number, after: number, frames: number): Promise<void> {
   const inFile = (column: AnyColumn, kept: AnyColumn) => sql`coalesce(${kept}, ${column} * ${before}::float8)`;
   const moved = (place: SQL, least: number, most: number) =>
-    sql`greatest(${least}::int, least(${most}::int, round(${place} / ${after}::float8)::int))`;
+    sql`greatest(${least}::int, least(${most}::int, floor(${place} / ${after}::float8 + 0.5)::int))`;
   const from = inFile(clips.from, clips.fileFrom);
   const to = inFile(clips.to, clips.fileTo);
   await database

@@ -6,7 +6,7 @@ import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { usePlayer } from '@/data/player';
 import { DUSK } from '@/shell/theme';
-import type { Markers } from '@/worker/core.worker';
+import type { Markers } from '@/worker/markers';
 import { locate, type WireMotion } from '@/worker/wire';
 import { figureMesh } from './figure-mesh';
 import { Floor, Footprints } from './Floor';

@@ -1,6 +1,6 @@
 import { slerp, type BodyMesh, type Skeleton } from '@lantern/motion';
 import * as THREE from 'three';
-import type { Markers } from '@/worker/core.worker';
+import type { Markers } from '@/worker/markers';
 import { locate, type WireMotion } from '@/worker/wire';
 
 const WOOD = new THREE.Color('#d9b27c');

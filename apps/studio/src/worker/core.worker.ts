@@ -19,7 +19,6 @@ import {
   seam,
   shipClip,
   sidesOf,
-  slides,
   worldMotion,
   type BodyMesh,
   type Clip,
@@ -36,11 +35,12 @@ import {
   type Project,
   type Report,
   type Seam,
-  type Sides,
   type Skeleton,
   type TakeOverrides,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
+import { markersOf, type Markers } from './markers';
+import { redeliver, type MadeFrom, type Redelivery } from './redelivery';
 import { stripOf, type Strip } from './strip';
 import type { WireMotion } from './wire';
 
@@ -62,23 +62,6 @@ export interface OpenTake extends Overview {
   readonly motion: WireMotion;
   readonly mesh: BodyMesh;
   readonly markers: Markers | null;
-}
-
-/** Joints that carry the marks of left and right, the limbs on each side, and where the feet stood. */
-export interface Markers extends Sides {
-  readonly footprints: readonly Footprint[];
-}
-
-/** Where a foot stood: its middle and heading on the floor, and between which frames. */
-export interface Footprint {
-  readonly side: 'left' | 'right';
-  readonly x: number;
-  readonly z: number;
-  readonly heading: number;
-  readonly from: number;
-  readonly to: number;
-  /** How far the foot slid in the contact. */
-  readonly slideCm: number;
 }
 
 export interface ClipResult {
@@ -230,6 +213,16 @@ const api = {
     return { figures: clipFigures(clip), strip: stripOf(clip, take.gait && markersOf(take.gait)) };
   },
 
+  /** Finds the place in another take of all that was made from one. */
+  async redeliver(id: string, by: string, made: MadeFrom, fps: number): Promise<Redelivery | { problem: string }> {
+    try {
+      return redeliver(await takeOf(id), await takeOf(by), made, fps);
+    } catch (error) {
+      if (error instanceof InputError) return { problem: error.message };
+      throw error;
+    }
+  },
+
   /** Makes the files of a shipment from open takes; its clips name them by their keys. */
   async ship(
     project: Pick<Project, 'fps' | 'clips' | 'ship'>,
@@ -258,6 +251,17 @@ const api = {
 export type CoreWorker = typeof api;
 expose(api);
 
+function wayOf({ positions, joints, frames }: Globals, j: number): Float32Array {
+  const out = new Float32Array(frames * 3);
+  for (let f = 0; f < frames; f++) out.set(positions.subarray((f * joints + j) * 3, (f * joints + j) * 3 + 3), f * 3);
+  return out;
+}
+
+/** What leaves the worker is a copy: the worker keeps its own. */
+function copyForWire(motion: Motion): WireMotion {
+  return { ...motion, rotations: motion.rotations.slice(), rootPositions: motion.rootPositions.slice() };
+}
+
 function describe(id: string, motion: Motion, found: Gait | null): OpenTake {
   return {
     id,
@@ -266,35 +270,4 @@ function describe(id: string, motion: Motion, found: Gait | null): OpenTake {
     markers: found ? markersOf(found) : null,
     ...overviewOf(motion, found),
   };
-}
-
-function wayOf({ positions, joints, frames }: Globals, j: number): Float32Array {
-  const out = new Float32Array(frames * 3);
-  for (let f = 0; f < frames; f++) out.set(positions.subarray((f * joints + j) * 3, (f * joints + j) * 3 + 3), f * 3);
-  return out;
-}
-
-function markersOf({ body, soles, contacts, motion }: Gait): Markers {
-  const slid = new Map(slides(soles, contacts).map((slide) => [`${slide.side} ${slide.from}`, slide.netCm]));
-  const footprints = (['left', 'right'] as const).flatMap((side) =>
-    contacts[side].map(({ from, to }): Footprint => {
-      const f = Math.floor((from + to) / 2) * 3;
-      const { heel, ball } = soles[side];
-      return {
-        side,
-        from,
-        to,
-        slideCm: slid.get(`${side} ${from}`) ?? 0,
-        x: (heel[f] + ball[f]) / 2,
-        z: (heel[f + 2] + ball[f + 2]) / 2,
-        heading: Math.atan2(ball[f] - heel[f], ball[f + 2] - heel[f + 2]),
-      };
-    }),
-  );
-  return { ...sidesOf(motion.skeleton, body), footprints };
-}
-
-/** What leaves the worker is a copy: the worker keeps its own. */
-function copyForWire(motion: Motion): WireMotion {
-  return { ...motion, rotations: motion.rotations.slice(), rootPositions: motion.rootPositions.slice() };
 }

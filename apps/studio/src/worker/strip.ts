@@ -1,5 +1,5 @@
 import { forwardKinematics, worldMotion, type Clip } from '@lantern/motion';
-import type { Markers } from './core.worker';
+import type { Markers } from './markers';
 
 /** Poses of a clip side by side as it goes by: line segments in metres, `x1 y1 x2 y2` each, told apart by side. */
 export interface Strip {

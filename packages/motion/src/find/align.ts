@@ -45,6 +45,25 @@ export function align(
       cross += weight * (px * qz - pz * qx);
     }
   }
+  return solveFloor({ total, ax, az, bx, bz, cross, dot });
+}
+
+/** Weighted sums over pairs of points on the floor, p where they ought to be and q where they are. */
+export interface FloorSums {
+  readonly total: number;
+  /** Σ p, */
+  readonly ax: number;
+  readonly az: number;
+  /** Σ q, */
+  readonly bx: number;
+  readonly bz: number;
+  /** Σ (p.x · q.z − p.z · q.x) and Σ p · q. */
+  readonly cross: number;
+  readonly dot: number;
+}
+
+/** The transform that brings the points q nearest to the points p. */
+export function solveFloor({ total, ax, az, bx, bz, cross, dot }: FloorSums): FloorTransform {
   // Turning q by θ about Y: x′ = c·x + s·z, z′ = c·z − s·x.
   const turn = Math.atan2(cross - (ax * bz - az * bx) / total, dot - (ax * bx + az * bz) / total);
   const c = Math.cos(turn);

@@ -2,10 +2,10 @@
 import { Box, Button, IconButton, LinearProgress, Paper, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
-import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { RequestError } from '@/data/fetch-json';
-import { projectKey, useProjectInfo, type ProjectData } from '@/data/project';
+import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
 import { packGltf } from '@/data/pack-gltf';
 import { uploadFile, type Arrived } from '@/data/upload';
 import { chart } from '@/shell/theme';
@@ -21,9 +21,17 @@ interface Arrival {
   readonly stop: AbortController;
 }
 
-const BrowseContext = createContext<() => void>(() => {});
-/** Opens the file dialog. */
-export const useBrowse = () => useContext(BrowseContext);
+interface Desk {
+  /** Opens the file dialog. */
+  readonly browse: () => void;
+  /** Brings files in and says which takes of the project they are. */
+  readonly bringIn: (files: readonly File[]) => Promise<readonly TakeInfo[]>;
+  /** What becomes of files that are dropped on a take of the list (an element with `data-take`). */
+  readonly onTake: RefObject<((take: string, files: readonly File[]) => void) | null>;
+}
+
+const DeskContext = createContext<Desk>({ browse: () => {}, bringIn: () => Promise.resolve([]), onTake: { current: null } });
+export const useImportDesk = () => useContext(DeskContext);
 
 let nextId = 1;
 
@@ -37,8 +45,8 @@ export function ImportDesk({ children }: { children: ReactNode }) {
     setArrivals((list) => list.map((arrival) => (arrival.id === id ? { ...arrival, ...patch } : arrival)));
   }, []);
 
-  const take = useCallback(
-    async (dropped: readonly File[]) => {
+  const bringIn = useCallback(
+    async (dropped: readonly File[]): Promise<readonly TakeInfo[]> => {
       // Buffers of a .gltf are no files of their own.
       const files = dropped.filter((file) => !/\.bin$/i.test(file.name) || !dropped.some(({ name }) => /\.gltf$/i.test(name)));
       const fresh = files.map((file) => ({
@@ -49,7 +57,7 @@ export function ImportDesk({ children }: { children: ReactNode }) {
         ...list.filter((a) => a.state !== 'done' && a.state !== 'stopped' && a.state !== 'failed'),
         ...fresh.map(({ arrival }) => arrival),
       ]);
-      let last: string | null = null;
+      const arrivedTakes: TakeInfo[] = [];
       // Skeletons first: the motions that fit them may be anywhere in the pile. Two at a time: one is sent while one is read.
       const queue = [...fresh].sort((a, b) => Number(isSkeleton(b.file)) - Number(isSkeleton(a.file)));
       const besides = new Map(dropped.map((file) => [file.name, file]));
@@ -70,7 +78,7 @@ export function ImportDesk({ children }: { children: ReactNode }) {
               projectKey(project.id),
               (data) => data && { ...data, takes: [...data.takes, ...arrived.takes] },
             );
-            last = arrived.takes.at(-1)?.id ?? last;
+            arrivedTakes.push(...arrived.takes);
           } catch (error) {
             const isStopped = arrival.stop.signal.aborted;
             change(arrival.id, {
@@ -83,19 +91,28 @@ export function ImportDesk({ children }: { children: ReactNode }) {
       // A skeleton that is still on its way would be missed by its motions.
       if (queue.some(({ file }) => isSkeleton(file))) await work();
       else await Promise.all([work(), work()]);
-      if (last) router.push(`/${project.id}/takes/${last}`);
+      return arrivedTakes;
     },
-    [change, client, project.id, router],
+    [change, client, project.id],
   );
 
+  const onTake: Desk['onTake'] = useRef(null);
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
-    onDrop: (files) => void take(files),
+    onDrop: (files, _, event) => {
+      const target = 'target' in event ? event.target : null;
+      const under = target instanceof Element ? target.closest<HTMLElement>('[data-take]')?.dataset.take : undefined;
+      if (under && onTake.current) return onTake.current(under, files);
+      void bringIn(files).then((takes) => {
+        const last = takes.at(-1);
+        if (last) router.push(`/${project.id}/takes/${last.id}`);
+      });
+    },
     noClick: true,
     noKeyboard: true,
   });
-  const browse = useMemo(() => open, [open]);
+  const desk = useMemo(() => ({ browse: open, bringIn, onTake }), [open, bringIn]);
   return (
-    <BrowseContext value={browse}>
+    <DeskContext value={desk}>
       <div {...getRootProps()}>
         <input {...getInputProps({ 'aria-label': 'Take files' })} />
         {children}
@@ -107,17 +124,22 @@ export function ImportDesk({ children }: { children: ReactNode }) {
               zIndex: 1400,
               display: 'grid',
               placeItems: 'center',
-              bgcolor: 'rgba(14,29,33,0.72)',
+              textAlign: 'center',
+              bgcolor: 'rgba(14,29,33,0.55)',
               border: `4px solid ${chart('lamp')}`,
               pointerEvents: 'none',
             }}
           >
-            <Typography sx={{ fontFamily: 'Alegreya', fontSize: 30, color: '#F5F0E4' }}>Let go to bring these takes in</Typography>
+            <Typography sx={{ fontFamily: 'Alegreya', fontSize: 30, color: '#F5F0E4' }}>
+              Let go to bring these takes in
+              <br />
+              <span style={{ fontSize: 20 }}>or on a take of the list, to redeliver it</span>
+            </Typography>
           </Box>
         )}
       </div>
       <Arrivals arrivals={arrivals} onClose={() => setArrivals([])} />
-    </BrowseContext>
+    </DeskContext>
   );
 }
 

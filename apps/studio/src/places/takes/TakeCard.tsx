@@ -20,11 +20,13 @@ export function TakeCard({
   takes,
   onRemove,
   onCompare,
+  onRedeliver,
 }: {
   take: TakeInfo;
   takes: readonly TakeInfo[];
   onRemove: (takes: readonly TakeInfo[]) => void;
   onCompare: () => void;
+  onRedeliver: () => void;
 }) {
   const [tab, setTab] = useState<TabName>('passport');
   const project = useProjectInfo();
@@ -48,6 +50,9 @@ export function TakeCard({
         <Typography variant="h2" noWrap sx={{ flex: 1 }}>
           {take.name}
         </Typography>
+        <Button sx={{ color: 'text.secondary', minWidth: 0 }} onClick={onRedeliver}>
+          redeliver…
+        </Button>
         <Button sx={{ color: 'text.secondary', minWidth: 0 }} onClick={() => onRemove([take])}>
           remove
         </Button>
@@ -56,11 +61,12 @@ export function TakeCard({
         value={tab}
         onChange={(_, next: TabName) => setTab(next)}
         aria-label="About the take"
+        textColor="inherit"
         sx={{
           minHeight: 30,
           borderBottom: `1px solid ${chart('rule')}`,
-          '& .MuiTab-root': { minHeight: 30, minWidth: 0, px: 0.9, py: 0.4, color: 'text.secondary' },
-          '& .Mui-selected': { color: 'text.primary !important', fontWeight: 700 },
+          '& .MuiTab-root': { minHeight: 30, minWidth: 0, px: 0.9, py: 0.4 },
+          '& .Mui-selected': { fontWeight: 700 },
         }}
       >
         {(['passport', 'notes', 'props'] as const).map((name) => (

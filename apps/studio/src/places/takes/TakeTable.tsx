@@ -57,6 +57,7 @@ interface Props {
 /** All takes of the project: sorts, searches, chooses several, and goes by keys. */
 export function TakeTable({ takes, open, chosen, onOpen, onChoose, onStar, onRemove }: Props) {
   const [search, setSearch] = useState('');
+  const [under, setUnder] = useState<string | null>(null);
   const [sort, setSort] = useState<{ column: Column; descending: boolean } | null>(null);
   const body = useRef<HTMLTableSectionElement>(null);
   const shown = useMemo(() => {
@@ -155,12 +156,18 @@ export function TakeTable({ takes, open, chosen, onOpen, onChoose, onStar, onRem
                   aria-label={take.name}
                   onClick={(event) => click(event, take.id)}
                   onKeyDown={(event) => key(event, take, row)}
+                  data-take={take.id}
+                  onDragOver={() => setUnder(take.id)}
+                  onDragLeave={() => setUnder(null)}
+                  onDrop={() => setUnder(null)}
                   sx={{
                     cursor: 'pointer',
                     userSelect: 'none',
                     // The head of the table stays on top: rows come into sight below it.
                     scrollMarginTop: 44,
-                    bgcolor: isOpen ? chart('lampSoft') : 'transparent',
+                    bgcolor: isOpen || under === take.id ? chart('lampSoft') : 'transparent',
+                    outline: under === take.id ? `2px solid ${chart('lamp')}` : undefined,
+                    outlineOffset: -2,
                     '&:hover': { bgcolor: isOpen ? `${chart('lampSoft')} !important` : undefined },
                   }}
                 >

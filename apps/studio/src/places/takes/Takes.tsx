@@ -7,7 +7,8 @@ import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { changesOf, useTakeEdits } from '@/data/take-edits';
 import { Split } from '@/shell/Split';
 import { CaptureDesk } from './CaptureDesk';
-import { useBrowse } from './ImportDesk';
+import { useImportDesk } from './ImportDesk';
+import { useRedelivery } from './use-redelivery';
 import { SeveralTakes } from './SeveralTakes';
 import { TakeCard } from './TakeCard';
 import { TakeTable } from './TakeTable';
@@ -23,7 +24,8 @@ export function Takes() {
   const { data, error, isPending, refetch } = useProjectData();
   const project = useProjectInfo();
   const router = useRouter();
-  const browse = useBrowse();
+  const { browse } = useImportDesk();
+  const redelivery = useRedelivery(data?.takes ?? []);
   const [other, setOther] = useState<string | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const { edit } = useTakeEdits();
@@ -117,7 +119,14 @@ export function Takes() {
                   size: '54%',
                   least: '20%',
                   content: shown && (
-                    <TakeCard key={shown.id} take={shown} takes={data.takes} onRemove={remove} onCompare={() => setOther(RAW)} />
+                    <TakeCard
+                      key={shown.id}
+                      take={shown}
+                      takes={data.takes}
+                      onRemove={remove}
+                      onCompare={() => setOther(RAW)}
+                      onRedeliver={() => redelivery.choose(shown)}
+                    />
                   ),
                 },
               ]}
@@ -131,6 +140,7 @@ export function Takes() {
           content: (
             <Box sx={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) auto', minHeight: 0, height: '100%' }}>
               <TakeView take={shown} isGone={isGone} other={other} onCompare={setOther} />
+              {redelivery.dialog}
             </Box>
           ),
         },

@@ -1,0 +1,84 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { capture } from '@lantern/capture';
+import { cutMotion, writeBvh } from '@lantern/motion';
+import type { Browser, Page } from 'puppeteer-core';
+import { click, launch, openPage, shows } from './browser';
+import { startApplication, temporaryFolder, type Running } from './server';
+
+let application: Running;
+let browser: Browser;
+beforeAll(async () => {
+  [application, browser] = await Promise.all([startApplication(), launch()]);
+});
+afterAll(async () => {
+  await browser.close();
+  await application.stop();
+});
+
+/** Drops a file on a row of the list, as a hand does. */
+async function dropOn(page: Page, row: string, file: string): Promise<void> {
+  await page.evaluate(() => document.body.insertAdjacentHTML('beforeend', '<input type="file" id="hand" hidden>'));
+  await (await page.$('input#hand'))?.uploadFile(file);
+  await page.evaluate((name: string) => {
+    const dropped = document.querySelector<HTMLInputElement>('#hand')?.files?.[0];
+    const target = document.querySelector(`tr[aria-label="${name}"] td:nth-child(3)`);
+    if (!dropped || !target) throw new Error('nothing to drop, or nowhere');
+    const dataTransfer = new DataTransfer();
+    dataTransfer.items.add(dropped);
+    for (const kind of ['dragenter', 'dragover', 'drop']) {
+      target.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer }));
+    }
+    document.querySelector('#hand')?.remove();
+  }, row);
+}
+
+const clipsOf = async () => {
+  const data = (await (await fetch(`${application.url}/api/projects/gullmouth`)).json()) as {
+    takes: { id: string; name: string }[];
+    clips: { name: string; take: string; from: number; to: number }[];
+  };
+  const nameOf = new Map(data.takes.map(({ id, name }) => [id, name]));
+  return data.clips.map(({ name, take, from, to }) => ({ name, take: nameOf.get(take), from, to }));
+};
+
+test('a better solve dropped on a take in use: its clips find their places, are accepted, and undo brings all back', async () => {
+  const before = await clipsOf();
+  expect(before.every(({ take }) => take === 'wick-rounds')).toBe(true);
+  // The demo's rounds without the suit's faults, at twice the rate, without its first half second.
+  const { motion } = capture('rounds', { seed: 7, faults: 0, fps: 120 });
+  const file = join(temporaryFolder(), 'rounds-solved-again.bvh');
+  writeFileSync(file, writeBvh(cutMotion(motion, 60, motion.frames - 1)));
+  const { page, errors } = await openPage(browser);
+  await page.goto(`${application.url}/gullmouth/takes`);
+  await shows(page, 'wick-rounds');
+  await dropOn(page, 'wick-rounds', file);
+  await shows(page, 'A new delivery of “wick-rounds”');
+  await shows(page, /begins 0\.50 s into it, has 120 frames a second instead of 60/);
+  await shows(page, 'Accept, with 2 of 2 clips');
+  expect((await clipsOf()).every(({ take }) => take === 'wick-rounds')).toBe(true);
+  await click(page, 'button', 'Accept, with 2 of 2 clips');
+  await page.waitForSelector('tr[aria-label="wick-rounds (earlier)"]');
+  const settled = async (take: string) => {
+    for (let i = 0; i < 50; i++) {
+      const now = await clipsOf();
+      if (now.every((clip) => clip.take === take)) return now;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    return clipsOf();
+  };
+  const after = await settled('wick-rounds');
+  after.forEach((clip, i) => {
+    expect(clip.name).toBe(before[i].name);
+    expect(Math.abs(clip.from - (before[i].from - 30) * 2)).toBeLessThanOrEqual(1);
+    expect(Math.abs(clip.to - (before[i].to - 30) * 2)).toBeLessThanOrEqual(1);
+  });
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+  await shows(page, 'Undone: “wick-rounds” redelivered.');
+  await page.waitForFunction(() => !document.querySelector('tr[aria-label="wick-rounds (earlier)"]'));
+  expect(await settled('wick-rounds')).toEqual(before);
+  expect(errors).toEqual([]);
+  await page.close();
+});
