@@ -1,5 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { capture } from '@lantern/capture';
+import { formatRaces } from './formats';
+import { scoreFreeFall } from './free-fall';
 import { align, findLoops, forwardKinematics, gait, readBvh, seam, writeBvh } from '@lantern/motion';
 import * as THREE from 'three';
 import { BVHLoader } from 'three/addons/loaders/BVHLoader.js';
@@ -112,6 +114,40 @@ const rows: Row[] = [];
     note: '',
   });
   rows.push({ name: 'contacts, soles and headings, a minute', ours: ms(time(() => gait(minute), 5)), beside: '', ratio: null, note: '' });
+}
+
+for (const { name, megabytes, ours, theirs, beside } of await formatRaces()) {
+  const medianOf = async (run: () => unknown) => {
+    await run();
+    const times: number[] = [];
+    for (let i = 0; i < 7; i++) {
+      const start = performance.now();
+      await run();
+      times.push(performance.now() - start);
+    }
+    return times.sort((a, b) => a - b)[3];
+  };
+  const [mine, other] = [await medianOf(ours), await medianOf(theirs)];
+  rows.push({
+    name: `${name}, ${megabytes.toFixed(1)} MB`,
+    ours: ms(mine),
+    beside: `${beside} ${ms(other)}`,
+    ratio: other / mine,
+    note: `${(megabytes / (mine / 1000)).toFixed(0)} MB/s`,
+  });
+}
+
+{
+  // Not a time but a rate of right answers: the limit is all of them, and none confidently wrong.
+  const takes = Number(process.env.FREE_FALL_TAKES ?? 500);
+  const { right, confidentlyWrong } = scoreFreeFall(takes, 1);
+  rows.push({
+    name: `free fall, ${takes} seeded takes`,
+    ours: `${((right / takes) * 100).toFixed(1)} %`,
+    beside: 'right in 99 %',
+    ratio: right / takes / 0.99,
+    note: `${confidentlyWrong} confidently wrong`,
+  });
 }
 
 {

@@ -7,6 +7,8 @@ import { print } from './print';
 export interface CaptureOptions {
   readonly out: string;
   readonly seconds: number;
+  /** Metres a second, of the scripts that go at one speed. */
+  readonly speed?: number;
   readonly fps: number;
   readonly seed: number;
   readonly faults: number;

@@ -41,6 +41,7 @@ function program(): Command {
     .addArgument(new Argument('<script>').choices(SCRIPTS))
     .requiredOption('--out <file>', 'the BVH file to write')
     .option('--seconds <s>', 'how long', number(0.5, 1800), 20)
+    .option('--speed <m/s>', 'metres a second, of the scripts that go at one speed', number(0.2, 6))
     .option('--fps <n>', 'frames a second', number(10, 480), 60)
     .option('--seed <n>', 'the same seed makes the same take', whole(0, 4294967295), 1)
     .addOption(new Option('--faults <factor>', 'none, default or a factor').argParser(faults).default(1, 'default'))

@@ -21,6 +21,7 @@ export * from './model/clip';
 export * from './model/describe-take';
 export * from './model/floor-transform';
 export * from './model/join';
+export * from './model/joint-way';
 export * from './model/kinematics';
 export * from './model/motion';
 export * from './model/missing';

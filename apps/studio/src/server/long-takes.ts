@@ -8,9 +8,11 @@ import {
   describeTake,
   InputError,
   joinMotions,
+  jointWay,
   motionFromRows,
   motionToRows,
   stitchOverview,
+  WAY_WIDTH,
   type Motion,
   type Passport,
   type TakeOverrides,
@@ -158,24 +160,7 @@ function pathOfRoots(places: readonly number[], { skeleton, fps }: Motion, { rea
 /** Works out what is drawn along a long take's time axis, a stretch at a time, and stores it. */
 export async function makeOverview(database: Database, row: TakeRow): Promise<void> {
   const stitch = stitchOverview(row.overrides.fps ?? row.fps, row.frames);
-  const chunks = Math.ceil(row.frames / CHUNK_FRAMES);
-  for (let chunk = 0; chunk < chunks; chunk += STRETCH) {
-    const from = Math.max(0, chunk - MARGIN);
-    const bytes = await readMotionBytes(database, row.id, chunk - from + STRETCH + MARGIN, from);
-    if (!bytes) break;
-    const rows = new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
-    const motion = applyOverrides(
-      motionFromRows(rows, row.skeleton, row.fps, row.moving),
-      row.passport.reading,
-      withoutConform(row.overrides),
-    );
-    stitch.add({
-      motion,
-      first: from * CHUNK_FRAMES,
-      from: chunk * CHUNK_FRAMES,
-      to: Math.min(row.frames, (chunk + STRETCH) * CHUNK_FRAMES),
-    });
-  }
+  for await (const { motion, first, from, to } of stretches(database, row, MARGIN)) stitch.add({ motion, first, from, to });
   const { contacts, floor, stride, ...curves } = stitch.result();
   const about: OverviewAbout = { contacts, floor, stride };
   const bytes = Buffer.concat([curves.speed, curves.hipHeight, curves.heading].map((curve) => Buffer.from(curve.buffer)));
@@ -183,6 +168,34 @@ export async function makeOverview(database: Database, row: TakeRow): Promise<vo
     .insert(takeOverviews)
     .values({ take: row.id, about, bytes })
     .onConflictDoUpdate({ target: takeOverviews.take, set: { about, bytes } });
+}
+
+/** A long take in metres, a stretch at a time with a margin on both sides of it; frames count from the take's first. */
+async function* stretches(database: Database, row: TakeRow, margin: number) {
+  const chunks = Math.ceil(row.frames / CHUNK_FRAMES);
+  for (let chunk = 0; chunk < chunks; chunk += STRETCH) {
+    const before = Math.max(0, chunk - margin);
+    const bytes = await readMotionBytes(database, row.id, chunk - before + STRETCH + margin, before);
+    if (!bytes) return;
+    const rows = new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+    const raw = motionFromRows(rows, row.skeleton, row.fps, row.moving);
+    yield {
+      motion: applyOverrides(raw, row.passport.reading, withoutConform(row.overrides)),
+      first: before * CHUNK_FRAMES,
+      from: chunk * CHUNK_FRAMES,
+      to: Math.min(row.frames, (chunk + STRETCH) * CHUNK_FRAMES),
+    };
+  }
+}
+
+/** The way of a joint through a whole take, as `jointWay` has it, or null when there is no such take or joint. */
+export async function readWay(database: Database, take: string, joint: string): Promise<Float32Array | null> {
+  const [row] = await database.select().from(takes).where(eq(takes.id, take));
+  const j = row?.skeleton.joints.findIndex(({ name }) => name === joint) ?? -1;
+  if (j < 0) return null;
+  const out = new Float32Array(row.frames * WAY_WIDTH);
+  for await (const { motion, from } of stretches(database, row, 0)) out.set(jointWay(motion, j), from * WAY_WIDTH);
+  return out;
 }
 
 const withoutConform = ({ conform: _, ...overrides }: TakeOverrides): TakeOverrides => overrides;

@@ -1,15 +1,13 @@
 import {
-  angleBetween,
   applyOverrides,
   bodyMesh,
   clipFigures,
   compareMotions,
   createMotion,
-  DEGREES,
   findLoops,
   findBody,
-  forwardKinematics,
   gait,
+  jointWay,
   InputError,
   makeClips,
   motionFromRows,
@@ -26,7 +24,6 @@ import {
   type ClipRecipe,
   type Comparison,
   type Gait,
-  type Globals,
   type LoopSearch,
   type MadeFile,
   type Motion,
@@ -142,33 +139,14 @@ const api = {
     return { mesh: bodyMesh(skeleton, body), markers: body && { ...sidesOf(skeleton, body), footprints: [] } };
   },
 
-  /** The ways of some joints, three numbers a frame, metres. */
-  async trails(id: string, joints: readonly string[]): Promise<{ joint: string; points: Float32Array }[]> {
-    const { motion, gait: found } = await takeOf(id);
-    const globals = found?.globals ?? forwardKinematics(motion);
-    return joints.flatMap((joint) => {
-      const j = motion.skeleton.joints.findIndex(({ name }) => name === joint);
-      return j < 0 ? [] : [{ joint, points: wayOf(globals, j) }];
-    });
-  },
-
-  /** A joint's place along an axis (cm over the floor or on it), or how far it is turned against its parent's rest (degrees). */
-  async trace(id: string, joint: string, what: 'x' | 'y' | 'z' | 'turn'): Promise<Float32Array> {
-    const { motion, gait: found } = await takeOf(id);
-    const j = motion.skeleton.joints.findIndex(({ name }) => name === joint);
-    if (j < 0) return new Float32Array(motion.frames);
-    if (what === 'turn') {
-      const joints = motion.skeleton.joints.length;
-      const rest = motion.skeleton.joints[j].restRotation;
-      return Float32Array.from(
-        { length: motion.frames },
-        (_, f) => angleBetween(motion.rotations, (f * joints + j) * 4, rest, 0) * DEGREES,
-      );
-    }
-    const points = wayOf(found?.globals ?? forwardKinematics(motion), j);
-    const k = { x: 0, y: 1, z: 2 }[what];
-    const floor = k === 1 ? (found?.soles.floor ?? 0) : 0;
-    return Float32Array.from({ length: motion.frames }, (_, f) => (points[f * 3 + k] - floor) * 100);
+  /** The way of a joint: x, y, z in metres and its turn from rest in degrees, four numbers a frame. */
+  async way(id: string, joint: string): Promise<Float32Array> {
+    const { motion } = await takeOf(id);
+    const way = jointWay(
+      motion,
+      motion.skeleton.joints.findIndex(({ name }) => name === joint),
+    );
+    return transfer(way, [way.buffer]);
   },
 
   /** How far the joints of two takes are apart at every instant they share, the second in step with the first; worst joint first. */
@@ -250,12 +228,6 @@ const api = {
 
 export type CoreWorker = typeof api;
 expose(api);
-
-function wayOf({ positions, joints, frames }: Globals, j: number): Float32Array {
-  const out = new Float32Array(frames * 3);
-  for (let f = 0; f < frames; f++) out.set(positions.subarray((f * joints + j) * 3, (f * joints + j) * 3 + 3), f * 3);
-  return out;
-}
 
 /** What leaves the worker is a copy: the worker keeps its own. */
 function copyForWire(motion: Motion): WireMotion {

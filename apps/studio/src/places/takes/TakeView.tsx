@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { usePlayer } from '@/data/player';
 import { useProjectData, type TakeInfo } from '@/data/project';
+import { useJointWays } from '@/data/joint-ways';
 import { changesOf, useTakeEdits } from '@/data/take-edits';
 import { useOpenTake } from '@/data/use-open-take';
 import { isInParts, useViewedTake } from '@/data/use-viewed-take';
@@ -42,8 +43,8 @@ export function TakeView({
   const { data: otherTake } = useOpenTake(other && !inParts ? second : null, other === RAW);
   const [apart, setApart] = useState(false);
   const comparison = useComparison(opened, otherTake);
-  const trails = useTrails(inParts ? undefined : opened);
-  const traces = useTraces(opened, inParts, comparison?.distanceCm ?? null);
+  const trails = useTrails(take, opened);
+  const traces = useTraces(take, opened, comparison?.distanceCm ?? null);
   const [frames, fps] = [opened?.motion.frames, opened?.motion.fps];
   useEffect(() => {
     if (frames !== undefined && fps !== undefined) load(frames, fps, 0);
@@ -182,7 +183,7 @@ export function TakeView({
               changesOf([take], () => ({ markers: [...markers] })),
             )
           }
-          menu={<TraceMenu take={opened} isLong={inParts} />}
+          menu={<TraceMenu take={opened} />}
         />
       )}
       {!opened && take && error && <Button onClick={() => location.reload()}>try again</Button>}
@@ -211,13 +212,8 @@ function useComparison(a: OpenTake | undefined, b: OpenTake | undefined) {
 }
 
 /** Trails of the joints that the stage shows them for. */
-function useTrails(opened: OpenTake | undefined) {
+function useTrails(take: TakeInfo | null, opened: OpenTake | undefined) {
   const joints = useStageOptions((state) => state.trails);
-  return useQuery({
-    queryKey: ['trails', opened?.id, joints],
-    enabled: opened !== undefined && joints.length > 0,
-    staleTime: Infinity,
-    queryFn: () => core().trails(opened?.id ?? '', joints),
-    placeholderData: (before) => (joints.length > 0 ? before : undefined),
-  }).data;
+  const ways = useJointWays(take, opened, joints);
+  return useMemo(() => ways.flatMap((points, i) => (points ? [{ joint: joints[i], points }] : [])), [ways, joints]);
 }

@@ -1,12 +1,12 @@
 'use client';
 import { Box, Checkbox, FormControlLabel, MenuItem, Popover, TextField, Typography } from '@mui/material';
-import { useQueries } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import { columnOf, useJointWays } from '@/data/joint-ways';
+import type { TakeInfo } from '@/data/project';
 import { Small } from '@/shell/Small';
 import type { TraceLine } from '@/timeline/TraceRow';
-import { core } from '@/worker/core';
 import type { OpenTake } from '@/worker/core.worker';
 
 /** `speed`, `heading`, `height`, or a joint and what of it: `LeftFoot y`. */
@@ -31,21 +31,23 @@ const useChosenTraces = create<{ readonly ids: readonly TraceId[] }>()(
 );
 
 /** The chosen traces of a take, and the distance to what it is compared with. */
-export function useTraces(take: OpenTake | undefined, isLong: boolean, distance: Float32Array | null): TraceLine[] {
+export function useTraces(info: TakeInfo | null, take: OpenTake | undefined, distance: Float32Array | null): TraceLine[] {
   const ids = useChosenTraces((state) => state.ids);
-  const ofJoints = ids.filter((id) => !OWN.some(([own]) => own === id));
-  const found = useQueries({
-    queries: ofJoints.map((id) => {
-      const [joint, what] = split(id);
-      return {
-        queryKey: ['trace', take?.id, id],
-        enabled: take !== undefined && !isLong && take.motion.skeleton.joints.some(({ name }) => name === joint),
-        staleTime: Infinity,
-        queryFn: () => core().trace(take?.id ?? '', joint, what),
-      };
-    }),
-    combine: (results) => results.map(({ data }) => data),
-  });
+  const ofJoints = useMemo(() => ids.filter((id) => !OWN.some(([own]) => own === id)), [ids]);
+  const ways = useJointWays(
+    info,
+    take,
+    useMemo(() => ofJoints.map((id) => split(id)[0]), [ofJoints]),
+  );
+  const floor = take?.floor ?? 0;
+  const columns = useMemo(
+    () =>
+      ways.map((way, i) => {
+        const column = ['x', 'y', 'z', 'turn'].indexOf(split(ofJoints[i])[1]);
+        return way && (column === 3 ? columnOf(way, 3) : columnOf(way, column, 100, column === 1 ? floor : 0));
+      }),
+    [ways, ofJoints, floor],
+  );
   const radians = take?.heading;
   const degrees = useMemo(() => radians && Float32Array.from(radians, (v) => (v * 180) / Math.PI), [radians]);
   if (!take) return [];
@@ -53,7 +55,7 @@ export function useTraces(take: OpenTake | undefined, isLong: boolean, distance:
     if (id === 'speed') return [{ id, label: 'speed', unit: 'm/s', digits: 2, values: take.speed }];
     if (id === 'heading') return degrees ? [{ id, label: 'heading', unit: '°', digits: 1, values: degrees }] : [];
     if (id === 'height') return [{ id, label: 'hip height', unit: 'm', digits: 3, values: take.hipHeight }];
-    const values = found[ofJoints.indexOf(id)];
+    const values = columns[ofJoints.indexOf(id)];
     const [joint, what] = split(id);
     return values ? [{ id, label: `${joint} ${what === 'turn' ? '↻' : what}`, unit: what === 'turn' ? '°' : 'cm', digits: 1, values }] : [];
   });
@@ -68,7 +70,7 @@ function split(id: TraceId): [string, OfJoint] {
 }
 
 /** Which traces the deck draws. */
-export function TraceMenu({ take, isLong }: { take: OpenTake; isLong: boolean }) {
+export function TraceMenu({ take }: { take: OpenTake }) {
   const ids = useChosenTraces((state) => state.ids);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [joint, setJoint] = useState('');
@@ -98,12 +100,7 @@ export function TraceMenu({ take, isLong }: { take: OpenTake; isLong: boolean })
       >
         {OWN.map(([id, label]) => row(id, label))}
         {ids.filter((id) => !OWN.some(([own]) => own === id)).map((id) => row(id, id.replace(/ turn$/, ', turned')))}
-        {isLong && (
-          <Typography variant="caption" color="text.secondary">
-            Traces of single joints are drawn of takes of a few minutes; cut this one on the Bench.
-          </Typography>
-        )}
-        <Box sx={{ display: isLong ? 'none' : 'grid', gap: 1, mt: 1.2 }}>
+        <Box sx={{ display: 'grid', gap: 1, mt: 1.2 }}>
           <TextField select label="Joint" value={names.includes(joint) ? joint : ''} onChange={(event) => setJoint(event.target.value)}>
             {names.map((name) => (
               <MenuItem key={name} value={name}>
