@@ -1,6 +1,7 @@
 import { capture } from '@lantern/capture';
 import { readAsf, readTake } from '@lantern/motion';
-import { GLTFLoader } from 'three/addons/loaders/GLTFLoader.js';
+import * as THREE from 'three';
+import { GLTFLoader, type GLTF } from 'three/addons/loaders/GLTFLoader.js';
 import { asfAndAmc, oddGlb } from '../packages/motion/tests/odd-files';
 
 /** A reader of a format beside its peer: bytes read, and what each run does. */
@@ -10,6 +11,21 @@ export interface FormatRace {
   readonly ours: () => unknown;
   readonly theirs: () => Promise<unknown> | unknown;
   readonly beside: string;
+}
+
+/** What a take is: where every joint is turned in every frame. The library holds keys until it is asked for a frame. */
+function posesOf({ scene, animations }: GLTF, fps: number): Float32Array {
+  const bones: THREE.Bone[] = [];
+  scene.traverse((object) => object instanceof THREE.Bone && bones.push(object));
+  const mixer = new THREE.AnimationMixer(scene);
+  mixer.clipAction(animations[0]).play();
+  const frames = Math.round(animations[0].duration * fps) + 1;
+  const out = new Float32Array(frames * bones.length * 4);
+  for (let f = 0; f < frames; f++) {
+    mixer.setTime(f / fps);
+    bones.forEach((bone, j) => bone.quaternion.toArray(out, (f * bones.length + j) * 4));
+  }
+  return out;
 }
 
 /** Readers beside a general library, or where there is none beside the least that any reader of the text must do. */
@@ -25,8 +41,8 @@ export async function formatRaces(): Promise<FormatRace[]> {
       name: 'read GLB',
       megabytes: glb.length / 1e6,
       ours: () => readTake(glb, 'way.glb'),
-      theirs: () => new GLTFLoader().parseAsync(buffer, ''),
-      beside: 'GLTFLoader of three',
+      theirs: async () => posesOf(await new GLTFLoader().parseAsync(buffer, ''), motion.fps),
+      beside: 'GLTFLoader and AnimationMixer of three',
     },
     {
       name: 'read AMC',

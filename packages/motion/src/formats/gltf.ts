@@ -1,5 +1,5 @@
 import { InputError, type Warning } from '../error';
-import { fromBasis, multiplyInverse, rotate, type Quat, type Vec3 } from '../math/quat';
+import { multiplyInverse, rotate, setBasis, type Numbers, type Quat, type Vec3 } from '../math/quat';
 import { alignSigns, createMotion, type Motion } from '../model/motion';
 import type { Joint, Skeleton } from '../model/skeleton';
 import type { Take } from '../model/take';
@@ -91,22 +91,21 @@ function sampleMotion(
   }
   const steps = [...order].map((n) => ({ n, parent: parentOf[n], rest: restOf(json, n), tracks: tracks.get(n) }));
   const world = new Float64Array(json.nodes.length * 12);
+  const local = new Float64Array(12);
+  const t = [0, 0, 0];
+  const q = [0, 0, 0, 1];
+  const s = [1, 1, 1];
+  const pick = (out: number[], track: Track | undefined, seconds: number | null, still: readonly number[]) => {
+    if (track && seconds !== null) sampleTrack(out, 0, track, seconds);
+    else for (let k = 0; k < still.length; k++) out[k] = still[k];
+  };
   const place = (seconds: number | null) => {
-    const local = new Float64Array(12);
-    const t = [0, 0, 0];
-    const q = [0, 0, 0, 1];
-    const s = [1, 1, 1];
     for (const { n, parent, rest, tracks: moving } of steps) {
       if (rest.matrix && !(moving && seconds !== null)) local.set(rest.matrix);
       else {
-        const pick = (out: number[], path: TrackPath, still: readonly number[]) => {
-          const track = seconds === null ? undefined : moving?.[path];
-          if (track) sampleTrack(out, 0, track, seconds ?? 0);
-          else for (let k = 0; k < still.length; k++) out[k] = still[k];
-        };
-        pick(t, 'translation', rest.translation);
-        pick(q, 'rotation', rest.rotation);
-        pick(s, 'scale', rest.scale);
+        pick(t, moving?.translation, seconds, rest.translation);
+        pick(q, moving?.rotation, seconds, rest.rotation);
+        pick(s, moving?.scale, seconds, rest.scale);
         compose(local, t, q, s);
       }
       if (parent < 0) world.set(local, n * 12);
@@ -114,8 +113,10 @@ function sampleMotion(
     }
   };
   const turns = new Float64Array(count * 4);
+  const arm = [0, 0, 0];
+  const back = [0, 0, 0, 1];
   const pose = (rotations: Float32Array | Float64Array, positions: Float64Array, at: number) => {
-    nodes.forEach((n, j) => turns.set(rotationOf(world, n * 12), j * 4));
+    nodes.forEach((n, j) => rotationOf(turns, j * 4, world, n * 12));
     nodes.forEach((n, j) => {
       const p = parents[j];
       if (p < 0) {
@@ -124,9 +125,12 @@ function sampleMotion(
         return;
       }
       const up = nodes[p] * 12;
-      const d = [0, 1, 2].map((k) => world[n * 12 + 9 + k] - world[up + 9 + k]);
-      const inverse = [-turns[p * 4], -turns[p * 4 + 1], -turns[p * 4 + 2], turns[p * 4 + 3]];
-      rotate(positions, j * 3, inverse, 0, d, 0);
+      for (let k = 0; k < 3; k++) {
+        arm[k] = world[n * 12 + 9 + k] - world[up + 9 + k];
+        back[k] = -turns[p * 4 + k];
+      }
+      back[3] = turns[p * 4 + 3];
+      rotate(positions, j * 3, back, 0, arm, 0);
       multiplyInverse(rotations, at + j * 4, turns, p * 4, turns, j * 4);
     });
   };
@@ -182,7 +186,9 @@ function restOf(json: GltfJson, n: number): Rest {
   if (!m) return { translation, rotation: [x, y, z, w], scale, matrix: null };
   // An animated node may not have a matrix (glTF 2.0, 5.25); one that does is taken apart.
   const scaleOf = (c: number) => Math.hypot(m[c * 3], m[c * 3 + 1], m[c * 3 + 2]);
-  return { translation: [m[9], m[10], m[11]], rotation: rotationOf(m, 0), scale: [scaleOf(0), scaleOf(1), scaleOf(2)], matrix: m };
+  const turn: [number, number, number, number] = [0, 0, 0, 1];
+  rotationOf(turn, 0, m, 0);
+  return { translation: [m[9], m[10], m[11]], rotation: turn, scale: [scaleOf(0), scaleOf(1), scaleOf(2)], matrix: m };
 }
 
 /** Column-major 3 × 3, then the place. */
@@ -209,19 +215,21 @@ function multiplyAffine(out: Float64Array, o: number, a: Float64Array, i: number
     }
 }
 
-/** The rotation of an affine map whose columns may be scaled, mirrored or a little sheared. */
-function rotationOf(m: ArrayLike<number>, o: number): Quat {
-  const column = (c: number): Vec3 => [m[o + c * 3], m[o + c * 3 + 1], m[o + c * 3 + 2]];
-  const unit = (v: Vec3): Vec3 => {
-    const n = Math.hypot(...v);
-    return [v[0] / n, v[1] / n, v[2] / n];
-  };
-  const cross = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-  const y = unit(column(1));
-  const x = column(0);
-  const along = x[0] * y[0] + x[1] * y[1] + x[2] * y[2];
-  const flat = unit([x[0] - along * y[0], x[1] - along * y[1], x[2] - along * y[2]]);
-  return fromBasis(flat, y, cross(flat, y));
+/** The rotation of an affine map whose columns may be scaled, mirrored or a little sheared: its second axis, and the first made upright to it. */
+function rotationOf(out: Numbers, o: number, m: ArrayLike<number>, i: number): void {
+  const n = Math.sqrt(m[i + 3] * m[i + 3] + m[i + 4] * m[i + 4] + m[i + 5] * m[i + 5]);
+  const yx = m[i + 3] / n,
+    yy = m[i + 4] / n,
+    yz = m[i + 5] / n;
+  const along = m[i] * yx + m[i + 1] * yy + m[i + 2] * yz;
+  let xx = m[i] - along * yx,
+    xy = m[i + 1] - along * yy,
+    xz = m[i + 2] - along * yz;
+  const l = Math.sqrt(xx * xx + xy * xy + xz * xz);
+  xx /= l;
+  xy /= l;
+  xz /= l;
+  setBasis(out, o, xx, xy, xz, yx, yy, yz, xy * yz - xz * yy, xz * yx - xx * yz, xx * yy - xy * yx);
 }
 
 function uniqueNames(names: readonly string[], warnings: Warning[]): string[] {

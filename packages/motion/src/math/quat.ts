@@ -147,19 +147,30 @@ export function makeContinuous(q: Numbers, first: number, count: number, stride:
 
 /** The quaternion of a rotation matrix given by its columns (unit, right-handed). */
 export function fromBasis(x: Vec3, y: Vec3, z: Vec3): [number, number, number, number] {
-  const trace = x[0] + y[1] + z[2];
-  if (trace > 0) {
-    const s = Math.sqrt(trace + 1) * 2;
-    return [(y[2] - z[1]) / s, (z[0] - x[2]) / s, (x[1] - y[0]) / s, s / 4];
-  }
-  if (x[0] > y[1] && x[0] > z[2]) {
-    const s = Math.sqrt(1 + x[0] - y[1] - z[2]) * 2;
-    return [s / 4, (y[0] + x[1]) / s, (z[0] + x[2]) / s, (y[2] - z[1]) / s];
-  }
-  if (y[1] > z[2]) {
-    const s = Math.sqrt(1 + y[1] - x[0] - z[2]) * 2;
-    return [(y[0] + x[1]) / s, s / 4, (z[1] + y[2]) / s, (z[0] - x[2]) / s];
-  }
-  const s = Math.sqrt(1 + z[2] - x[0] - y[1]) * 2;
-  return [(z[0] + x[2]) / s, (z[1] + y[2]) / s, s / 4, (x[1] - y[0]) / s];
+  const out: [number, number, number, number] = [0, 0, 0, 1];
+  setBasis(out, 0, ...x, ...y, ...z);
+  return out;
+}
+
+/** The same, written into an array: the columns x, y and z of the rotation. */
+export function setBasis(
+  out: Numbers,
+  o: number,
+  xx: number,
+  xy: number,
+  xz: number,
+  yx: number,
+  yy: number,
+  yz: number,
+  zx: number,
+  zy: number,
+  zz: number,
+): void {
+  const trace = xx + yy + zz;
+  const largest = trace > 0 ? 3 : xx > yy && xx > zz ? 0 : yy > zz ? 1 : 2;
+  const s = Math.sqrt(largest === 3 ? trace + 1 : 1 + 2 * [xx, yy, zz][largest] - trace) * 2;
+  out[o] = largest === 0 ? s / 4 : (largest === 3 ? yz - zy : largest === 1 ? yx + xy : zx + xz) / s;
+  out[o + 1] = largest === 1 ? s / 4 : (largest === 3 ? zx - xz : largest === 0 ? yx + xy : zy + yz) / s;
+  out[o + 2] = largest === 2 ? s / 4 : (largest === 3 ? xy - yx : largest === 0 ? zx + xz : zy + yz) / s;
+  out[o + 3] = largest === 3 ? s / 4 : (largest === 0 ? yz - zy : largest === 1 ? zx - xz : xy - yx) / s;
 }
