@@ -2,6 +2,9 @@ import { execFile } from 'node:child_process';
 import { mkdtemp, readFile, rm, truncate, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { capture } from '@lantern/capture';
+import { cutMotion } from '@lantern/motion';
+import { asfAndAmc, oddGlb } from '../../../packages/motion/tests/odd-files';
 
 const lantern = (...args: string[]) =>
   new Promise<{ code: number; out: string; err: string }>((resolve) => {
@@ -42,6 +45,26 @@ test('capture, inspect, contacts and loops speak the JSON they promise', async (
     seam: { poseCm: expect.any(Number), worstJoint: expect.any(String), driftCm: expect.any(Number) },
   });
   expect(loops.pairs).toBeGreaterThan(1000);
+});
+
+test('inspect reads every format, a file with several takes, and a motion with its skeleton beside it', async () => {
+  const short = cutMotion(capture('walk', { seconds: 1, seed: 9 }).motion, 0, 29);
+  const { asf, amc } = asfAndAmc(short);
+  await writeFile(at('gulls.glb'), await oddGlb(short, { animations: 2, armature: true }));
+  await writeFile(at('pier.asf'), asf);
+  await writeFile(at('pier_01.amc'), amc);
+  const { files } = JSON.parse((await lantern('inspect', at('gulls.glb'), at('pier.asf'), at('pier_01.amc'), '--json')).out);
+  expect(files.map(({ format, part, frames }: Record<string, unknown>) => [format, part, frames])).toEqual([
+    ['gltf', 'way 1', 30],
+    ['gltf', 'way 2', 30],
+    ['asf-amc', undefined, 30],
+  ]);
+  // A motion alone says what it lacks.
+  await writeFile(at('alone_01.amc'), amc);
+  await rm(at('pier.asf'));
+  const alone = await lantern('inspect', at('alone_01.amc'));
+  expect(alone.code).toBe(3);
+  expect(alone.err).toMatch(/alone_01\.amc:1: .*skeleton/);
 });
 
 test('make writes what measure reads: a loop without a tick at the speed of the walk', async () => {

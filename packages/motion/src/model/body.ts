@@ -85,7 +85,7 @@ export function findBody(motion: Motion): Body | null {
     };
     return dot(legA) - dot(legB);
   };
-  const armAWithA = armA.shoulder < 0 || sideOf(armA.shoulder) >= sideOf(armB.shoulder);
+  const armAWithA = armA.shoulder < 0 || sideOf(armA.shoulder) >= (armB.shoulder < 0 ? 0 : sideOf(armB.shoulder));
   const armOfA = armAWithA ? armA : armB;
   const armOfB = armAWithA ? armB : armA;
   return {
@@ -160,6 +160,7 @@ function headJoint(skeleton: Skeleton, top: number): number {
   return isTip && parent >= 0 && skeleton.joints[parent].parent >= 0 ? parent : top;
 }
 
+/** The two longest branches of the trunk that can be arms; one of them may be missing. */
 function twoArms(
   skeleton: Skeleton,
   paths: readonly (readonly number[])[],
@@ -178,7 +179,7 @@ function twoArms(
     }
   }
   const [a, b] = [...branches.values()].sort((x, y) => y.reach - x.reach);
-  return a && b ? { first: a.arm, second: b.arm, leaves: [a.leaf, b.leaf] } : null;
+  return a ? { first: a.arm, second: b?.arm ?? NO_ARM, leaves: [a.leaf, b?.leaf ?? a.leaf] } : null;
 }
 
 /** "LeftFoot", "foot_l", "L.Foot", "lFoot": a word for a side, or its letter set apart from the rest. */
