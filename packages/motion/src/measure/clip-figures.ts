@@ -1,12 +1,12 @@
 import { DEGREES } from '../math/angles';
 import { median } from '../math/statistics';
-import { worldMotion, type Clip, type Travel } from '../model/clip';
+import type { Clip, Travel } from '../model/clip';
 import type { FloorTransform } from '../model/floor-transform';
 import { copyMotion, type Motion } from '../model/motion';
-import { repeatLoop } from '../model/repeat';
+import { clipSlides, playedMotion } from './clip-slides';
 import { gait, type Gait } from './gait';
 import { crosswise, seamAligned, type Seam } from './seam';
-import { sinkCm, slides } from './slide';
+import { sinkCm } from './slide';
 import { strideFrames } from './strides';
 import { tick } from './tick';
 
@@ -34,16 +34,15 @@ export interface ClipFigures {
  *
  * @returns null when the skeleton is not a person's
  */
-export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop'>): ClipFigures | null {
+export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>): ClipFigures | null {
   const { motion, travel, loop } = clip;
   const body = gait(motion);
   if (!body) return null;
   const { fps, frames } = motion;
   const seconds = (frames - 1) / fps;
-  const world = worldMotion(clip);
   const belt = travel && !isStill(travel) ? null : beltSpeed(body);
   // A loop is judged as it plays: three times on end, so that contacts across the seam are whole.
-  const played = loop && frames > 8 ? repeatLoop(clip, 3) : world;
+  const played = playedMotion(clip);
   const ground = gait(belt ? moved(played, belt) : played) ?? body;
   const way = wayOf(clip, ground);
   return {
@@ -56,7 +55,7 @@ export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop'>): Cli
     speedMps: belt ? Math.hypot(belt.x, belt.z) : way.speed,
     inPlace: belt !== null,
     turnDegS: way.turn * DEGREES,
-    slideCm: Math.max(0, ...slides(ground.soles, ground.contacts).map((slide) => slide.excursionCm)),
+    slideCm: Math.max(0, ...clipSlides(clip, clip.contacts, ground).map((slide) => slide.excursionCm)),
     sinkCm: sinkCm(ground.soles),
     rootToHipsCm: travel ? rootToHips(motion) : 0,
   };

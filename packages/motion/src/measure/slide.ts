@@ -25,9 +25,15 @@ export function slides(soles: Soles, contacts: Contacts): Slide[] {
   });
 }
 
-type Filtered = readonly { x: Float64Array; y: Float64Array; z: Float64Array }[];
+/** Heel, ball and tip of a foot, low-passed at 12 Hz. */
+export type LowPassed = readonly { readonly x: Float64Array; readonly y: Float64Array; readonly z: Float64Array }[];
 
-function filtered(track: SoleTracks, fps: number): Filtered {
+export const lowPassedSoles = (soles: Soles, fps: number): Readonly<Record<'left' | 'right', LowPassed>> => ({
+  left: filtered(soles.left, fps),
+  right: filtered(soles.right, fps),
+});
+
+function filtered(track: SoleTracks, fps: number): LowPassed {
   return [track.heel, track.ball, track.tip].map((points) => {
     const n = points.length / 3;
     const [x, y, z] = [0, 1, 2].map((k) =>
@@ -41,7 +47,7 @@ function filtered(track: SoleTracks, fps: number): Filtered {
   });
 }
 
-function slideOf(side: 'left' | 'right', track: Filtered, { from, to }: Interval, fps: number): Slide {
+function slideOf(side: 'left' | 'right', track: LowPassed, { from, to }: Interval, fps: number): Slide {
   const margin = Math.min(Math.round(0.04 * fps), Math.floor((to - from) / 3));
   let x = 0,
     z = 0,

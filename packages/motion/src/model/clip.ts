@@ -1,4 +1,5 @@
 import { InputError } from '../error';
+import type { Contacts } from '../measure/contacts';
 import { fromHeading, multiply, rotate } from '../math/quat';
 import { cutMotion, type Motion } from './motion';
 
@@ -21,6 +22,8 @@ export interface Clip {
   /** Frames of the take before the cut and after it, as far as there are any; what a loop may blend with. */
   readonly lead: Motion | null;
   readonly tail: Motion | null;
+  /** When the feet bear, once a step has settled it; frames of the clip, in a loop perhaps beyond its last (they come round). Else it is measured. */
+  readonly contacts?: Contacts;
 }
 
 const CONTEXT_SECONDS = 0.6;

@@ -1,3 +1,4 @@
+import type { Contacts, Interval } from '../measure/contacts';
 import type { Clip, Travel } from '../model/clip';
 import { resample } from '../model/resample';
 import { settleSeam } from '../steps/settle';
@@ -19,7 +20,15 @@ export function shipClip(clip: Clip, fps: number): Shipped {
   const sampled = resample(clip.motion, cycle + 1, fps, { loop: clip.loop });
   // In the root's space nothing turns; there the seam can be settled again among the frames of the new rate.
   const motion = clip.loop && clip.travel && cycle !== from ? settleSeam(sampled) : sampled;
-  return { clip: { ...clip, motion, travel: clip.travel && resampleTravel(clip.travel, cycle + 1) }, rateChange };
+  const contacts = clip.contacts && atRate(clip.contacts, cycle / from, fps);
+  return { clip: { ...clip, contacts, motion, travel: clip.travel && resampleTravel(clip.travel, cycle + 1) }, rateChange };
+}
+
+/** Contacts at another rate. */
+function atRate({ floorM, left, right }: Contacts, factor: number, fps: number): Contacts {
+  const scaled = (intervals: readonly Interval[]) =>
+    intervals.map(({ from, to }) => ({ from: Math.round(from * factor), to: Math.round(to * factor) })).filter(({ from, to }) => to > from);
+  return { fps, floorM, left: scaled(left), right: scaled(right) };
 }
 
 /** Ways are smooth by construction: between their frames a straight line is as good as they are. */

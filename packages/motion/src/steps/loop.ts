@@ -46,7 +46,7 @@ export const loop: Step<'loop', LoopParams> = {
     repeatFirst(straight, last, left);
     const settled = settleSeam(straight);
     alignSigns(settled);
-    return { ...clip, motion: settled, loop: true, lead: null, tail: null };
+    return { ...clip, motion: settled, loop: true, lead: null, tail: null, contacts: undefined };
   },
 };
 

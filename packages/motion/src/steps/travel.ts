@@ -187,7 +187,7 @@ function layOut(trend: Travel, keeps: (part: Part) => boolean): Travel {
 }
 
 /** The motion as seen from a way. */
-function toSpaceOf(motion: Motion, way: Travel): Motion {
+export function toSpaceOf(motion: Motion, way: Travel): Motion {
   const out = copyMotion(motion);
   const joints = motion.skeleton.joints.length;
   const q = [0, 0, 0, 1];

@@ -65,8 +65,8 @@ export function TakeCard({
         sx={{
           minHeight: 30,
           borderBottom: `1px solid ${chart('rule')}`,
-          '& .MuiTab-root': { minHeight: 30, minWidth: 0, px: 0.9, py: 0.4 },
-          '& .Mui-selected': { fontWeight: 700 },
+          '& .MuiTab-root': { minHeight: 30, minWidth: 0, px: 0.9, py: 0.4, opacity: 1, color: 'text.secondary' },
+          '& .MuiTab-root.Mui-selected': { color: 'text.primary', fontWeight: 700 },
         }}
       >
         {(['passport', 'notes', 'props'] as const).map((name) => (
