@@ -2,6 +2,7 @@ import { createMotion, forwardKinematics, rotate, slerp, type Contacts, type Mot
 import { addFaults } from './faults';
 import { figure } from './figure';
 import { floorPath, type FloorPath } from './path';
+import { labelsOf, type Label } from './labels';
 import { perform } from './performer';
 import { FINE, plan, type Plan, type Stance } from './plan';
 import { random } from './random';
@@ -33,6 +34,8 @@ export interface Truth extends Contacts {
   readonly seed: number;
   readonly faults: number;
   readonly motion: Motion;
+  /** What is done when. */
+  readonly labels: readonly Label[];
 }
 
 /** Plays a script in the simulated suit. */
@@ -58,15 +61,14 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
       .map(({ from, to }) => (script.backwards ? { from: frames - to, to: frames - from } : { from, to }))
       .filter(({ from, to }) => to > from)
       .sort((a, b) => a.from - b.from);
+  const contacts = { fps, left: intervals('left'), right: intervals('right') };
   const last = Math.min(steps.samples - 1, end);
   const moving = steps.speed.subarray(start, last + 1).filter((v) => v > 0.05).length / FINE;
   return {
     motion: rootByFeet ? dropToFloor(faulty) : faulty,
     truth: {
-      fps,
+      ...contacts,
       floorM: 0,
-      left: intervals('left'),
-      right: intervals('right'),
       metresPerUnit: 0.01,
       speedMps: moving > 0 ? (steps.distance[last] - steps.distance[start]) / moving : 0,
       strides: Math.floor(steps.phase[last] - steps.phase[start]),
@@ -74,6 +76,7 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
       seed,
       faults,
       motion: clean,
+      labels: labelsOf(steps, path, contacts, instants),
     },
   };
 }

@@ -48,6 +48,8 @@ export interface Plan {
   /** Height of the hips above standing where footwork sets it, else NaN. */
   readonly height: Float64Array;
   readonly style: Style;
+  /** Which leg of the script each stretch of fine samples is. */
+  readonly spans: readonly { readonly leg: Leg; readonly start: number; readonly end: number }[];
 }
 
 /** Left phase at which a performer who stands begins (the right foot is about to rise) and ends. */
@@ -66,6 +68,8 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
   const height: number[] = [];
   const worked: Work[] = [];
   const stretches: Stretch[] = [];
+  const spans: { leg: Leg; start: number; end: number }[] = [];
+  const ends = (leg: Leg, start: number) => spans.push({ leg, start, end: phase.length });
   let p = START_PHASE;
   let s = 0;
   for (const leg of legs) {
@@ -76,6 +80,7 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
         distance.push(s);
         speed.push(0);
       }
+      ends(leg, start);
       continue;
     }
     if (!('go' in leg)) {
@@ -92,6 +97,7 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
       }
       worked.push({ start, distance: s, turned, rises: work.rises });
       s += work.ahead[work.samples - 1];
+      ends(leg, start);
       continue;
     }
     if (leg.fromStanding) p = Math.ceil(p) + START_PHASE;
@@ -109,6 +115,7 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
       p += style.strideRate(v) / FINE;
       s += v / FINE;
     }
+    ends(leg, start);
     stretches.push({ start, end: phase.length, from, to, standsBefore: leg.fromStanding, standsAfter: leg.toStanding });
   }
   const result = {
@@ -119,6 +126,7 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
     spin: Float64Array.from(phase, (_, i) => spin[i] ?? spin.at(-1) ?? 0),
     height: Float64Array.from(phase, (_, i) => height[i] ?? Number.NaN),
     style,
+    spans,
   };
   return { ...result, stances: workFeet(footsteps(result, stretches, path, random), worked, result, path) };
 }

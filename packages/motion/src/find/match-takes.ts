@@ -1,10 +1,11 @@
 import { InputError } from '../error';
 import { median } from '../math/statistics';
 import type { Gait } from '../measure/gait';
+import { legLength } from '../measure/leg-length';
 import type { FloorTransform } from '../model/floor-transform';
 import { solveFloor } from './align';
 import { bestLine, evidence, isLike, paces, settle, spread, type Line } from './match-line';
-import { legLength, poseDistance, posesOf } from './poses';
+import { poseDistance, posesOf } from './poses';
 
 /** Where the instants of one take lie in another of the same performance. */
 export interface TakeMatch {
@@ -68,7 +69,7 @@ export function matchTakes(old: Gait, fresh: Gait): TakeMatch {
   const nothing = () => new InputError('no-match', 'The motion of the old take is not in the new one.');
   if (near.length < 3 || evidence(before, after, near, first) < telling) throw nothing();
   const line = settle(before, after, near, first);
-  const leg = legLength(old);
+  const leg = legLength(old.globals, old.body);
   const at = (frame: number, { pace, offset }: Line = line) => (pace * (frame / before.fps) + offset) * after.fps;
   const isInside = (t: number) => t > -0.5 && t < after.frames - 0.5;
   const cm = (frame: number, on: Line = line) =>
@@ -86,7 +87,7 @@ export function matchTakes(old: Gait, fresh: Gait): TakeMatch {
   return {
     pace: line.pace,
     offsetSeconds: line.offset,
-    scale: legLength(fresh) / leg,
+    scale: legLength(fresh.globals, fresh.body) / leg,
     floor: floorBetween(old, fresh, near, (frame) => at(frame)),
     differenceCm,
     medianCm,

@@ -1,4 +1,5 @@
 import type { Gait } from '../measure/gait';
+import { legLength } from '../measure/leg-length';
 
 /** Poses that can be held against those of another skeleton: `frame · width` numbers, in leg lengths, each times the root of its weight. */
 export interface Poses {
@@ -18,20 +19,12 @@ export function posesOf(a: Gait, b: Gait): readonly [Poses, Poses] {
   return [rows(a, common), rows(b, common)];
 }
 
-/** Thigh and shank together, the mean of both sides, metres. */
-export function legLength({ globals, body }: Gait): number {
-  const { positions } = globals;
-  const between = (p: number, q: number) => Math.hypot(...[0, 1, 2].map((k) => positions[p * 3 + k] - positions[q * 3 + k]));
-  const leg = ({ hip, knee, ankle }: { hip: number; knee: number; ankle: number }) => between(hip, knee) + between(knee, ankle);
-  return (leg(body.legs.left) + leg(body.legs.right)) / 2;
-}
-
 function rows(gait: Gait, parts: readonly string[]): Poses {
   const { globals, headings, weighted, motion, body, soles } = gait;
   const { positions, joints: J, frames } = globals;
   const chosen = parts.map((part) => weighted.parts.indexOf(part));
   const total = chosen.reduce((sum, k) => sum + weighted.weights[k], 0);
-  const leg = legLength(gait);
+  const leg = legLength(globals, body);
   const width = chosen.length * 3;
   const values = new Float32Array(frames * width);
   for (let f = 0; f < frames; f++) {

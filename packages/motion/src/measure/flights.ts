@@ -1,6 +1,7 @@
 import { median, quantile } from '../math/statistics';
 import type { Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
+import { legLength } from './leg-length';
 import type { Soles } from './soles';
 
 /** One flight of a take: how the hips fall in it, in the units and frames of the take as read. */
@@ -92,16 +93,6 @@ function speedsOf(point: Float32Array, frames: number, width: number): Float64Ar
     const b = Math.min(frames - 1, f + width) * 3;
     return b > a ? (Math.hypot(point[b] - point[a], point[b + 1] - point[a + 1], point[b + 2] - point[a + 2]) * 3) / (b - a) : 0;
   });
-}
-
-/** Hip to knee to ankle, the middle over the frames of both legs. */
-function legLength({ positions, joints }: Globals, body: Body): number {
-  const apart = (a: number, b: number) => Math.hypot(...[0, 1, 2].map((k) => positions[a * 3 + k] - positions[b * 3 + k]));
-  const lengths = (['left', 'right'] as const).map((side) => {
-    const { hip, knee, ankle } = body.legs[side];
-    return apart(hip, knee) + apart(knee, ankle);
-  });
-  return joints > 0 ? (lengths[0] + lengths[1]) / 2 : 0;
 }
 
 /** The ground under the feet per frame: the floor, or a steady higher level on which the lowest sole point rests for a while. */

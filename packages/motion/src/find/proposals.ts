@@ -1,0 +1,67 @@
+import type { Gait } from '../measure/gait';
+import type { LoopCandidate } from './loops';
+import { footfallsIn, proposedName, type Segment } from './segments';
+
+/** A clip that the program would cut. */
+export interface Proposal {
+  readonly name: string;
+  /** Frames of the take, both included. */
+  readonly from: number;
+  readonly to: number;
+  readonly isLoop: boolean;
+  /** What of the take it is cut from. */
+  readonly segment: Segment;
+}
+
+/** Cycles are proposed of these, the rest is cut as it is. */
+const CYCLIC: ReadonlySet<Segment['kind']> = new Set(['walk', 'run', 'sneak', 'idle']);
+/** Stillness kept before a start and after a stop, seconds. */
+const STILL_SECONDS = 0.25;
+
+/** A stand of which no two instants are alike enough is taken as a whole, without its edges, if it lasts. */
+function wholeStand({ from, to }: Segment, fps: number): { from: number; to: number } | null {
+  const edge = Math.round(0.4 * fps);
+  return to - from - 2 * edge >= 2 * fps ? { from: from + edge, to: Math.min(to - edge, from + edge + 10 * fps) } : null;
+}
+
+/**
+ * Clips that a take offers: of every gait and stance its best cycle, of starts, stops, turns and hops the whole of them from footfall to
+ * footfall. Names are of what was measured, made unique by a number; the same gait in several places is proposed once, where it loops best.
+ *
+ * @param loops candidates of the take, best first
+ */
+export function proposals({ contacts, motion }: Gait, found: readonly Segment[], loops: readonly LoopCandidate[]): Proposal[] {
+  const { fps, frames } = motion;
+  const out: Proposal[] = [];
+  const cycles = new Map<string, { proposal: Proposal; score: number }>();
+  for (const segment of found) {
+    const name = proposedName(segment);
+    if (CYCLIC.has(segment.kind)) {
+      const best = loops.find(
+        ({ from, to, strides }) => from >= segment.from - 2 && to <= segment.to + 2 && strides > 0 === (segment.kind !== 'idle'),
+      );
+      const cut = best ?? (segment.kind === 'idle' ? wholeStand(segment, fps) : null);
+      const score = best?.score ?? 0;
+      const known = cycles.get(name);
+      if (!cut || (known && known.score >= score)) continue;
+      cycles.set(name, { score, proposal: { name, from: cut.from, to: cut.to, isLoop: true, segment } });
+      continue;
+    }
+    const still = Math.round(STILL_SECONDS * fps);
+    const falls = footfallsIn(contacts, { from: 0, to: frames });
+    const before = falls.findLast((f) => f <= segment.from && f > segment.from - fps);
+    const after = falls.find((f) => f >= segment.to && f < segment.to + fps);
+    const isFromStand = segment.kind === 'start' || segment.kind === 'flight';
+    const isToStand = segment.kind === 'stop' || segment.kind === 'flight';
+    const from = isFromStand || before === undefined ? Math.max(0, segment.from - still) : before;
+    const to = isToStand || after === undefined ? Math.min(frames - 1, segment.to + still) : after;
+    if (to - from >= 2) out.push({ name, from, to, isLoop: false, segment });
+  }
+  const all = [...[...cycles.values()].map(({ proposal }) => proposal), ...out].sort((a, b) => a.from - b.from);
+  const seen = new Map<string, number>();
+  return all.map((proposal) => {
+    const count = (seen.get(proposal.name) ?? 0) + 1;
+    seen.set(proposal.name, count);
+    return count > 1 ? { ...proposal, name: `${proposal.name}-${count}` } : proposal;
+  });
+}

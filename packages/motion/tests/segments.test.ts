@@ -1,0 +1,40 @@
+import { SCRIPTS } from '@lantern/capture';
+import { findLoops, proposals, sameKind, segments } from '@lantern/motion';
+import { suit } from './made';
+
+test.each(SCRIPTS)('%s: nineteen seconds in twenty are what the script says they are', (script) => {
+  for (const seed of [3, 40]) {
+    const { gait, truth } = suit(script, { seed, seconds: 12 });
+    expect(sameKind(truth.labels, segments(gait))).toBeGreaterThan(0.95);
+  }
+});
+
+test('what is read covers the take from end to end, and says where to and how far', () => {
+  const { gait, motion } = suit('rounds', { seed: 7 });
+  const found = segments(gait);
+  expect(found[0].from).toBe(0);
+  found.slice(1).forEach(({ from }, i) => expect(from).toBe(found[i].to));
+  expect(found[found.length - 1].to).toBe(motion.frames);
+  const turns = found.filter(({ kind }) => kind === 'turn');
+  expect(turns).toHaveLength(2);
+  for (const { turnDeg } of turns) expect(Math.abs(turnDeg - 90)).toBeLessThan(8);
+  expect(found.find(({ kind }) => kind === 'run')).toMatchObject({ direction: 'forward' });
+  expect(found.find(({ kind }) => kind === 'run')?.speedMps).toBeCloseTo(2.8, 1);
+  expect(segments(suit('backwards', { seed: 7 }).gait)[0].direction).toBe('backward');
+  expect(segments(suit('sideways', { seed: 7, seconds: 10 }).gait).find(({ kind }) => kind === 'walk')?.direction).toMatch(/left|right/);
+});
+
+test('clips are proposed: the best cycle of every gait, and starts, stops and turns as they are, each with a name of its own', () => {
+  const { gait } = suit('rounds', { seed: 7 });
+  const made = proposals(gait, segments(gait), findLoops(gait).candidates);
+  const names = made.map(({ name }) => name);
+  expect(new Set(names).size).toBe(names.length);
+  for (const name of ['walk-forward', 'run-forward', 'turn-left-90', 'turn-left-90-2', 'start-forward', 'stop-forward', 'idle']) {
+    expect(names).toContain(name);
+  }
+  for (const { from, to, isLoop, segment } of made) {
+    expect(to).toBeGreaterThan(from);
+    if (isLoop) expect([from >= segment.from - 2, to <= segment.to + 2]).toEqual([true, true]);
+    else expect(from <= segment.from && to >= segment.to - 1).toBe(true);
+  }
+});
