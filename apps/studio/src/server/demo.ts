@@ -55,7 +55,11 @@ export async function loadDemo(database: Database): Promise<void> {
     if (script !== 'rounds') continue;
     const { gait } = describeTake(readTake(bytes, file));
     const candidates = gait ? findLoops(gait).candidates : [];
-    const steps = [stepSchema.parse({ kind: 'loop' }), stepSchema.parse({ kind: 'travel', start: 'origin' })];
+    const steps = [
+      stepSchema.parse({ kind: 'loop' }),
+      stepSchema.parse({ kind: 'foot-lock' }),
+      stepSchema.parse({ kind: 'travel', start: 'origin' }),
+    ];
     const stroll = candidates.find((c) => c.strides === 1 && c.startsOn === 'left' && c.seconds > 0.95);
     const jog = candidates.find((c) => c.strides === 1 && c.startsOn === 'left' && c.seconds < 0.85);
     for (const [name, loop] of [

@@ -33,7 +33,9 @@ export const KEYS: readonly { readonly where: string; readonly keys: readonly (r
     where: 'Bench',
     keys: [
       ['I · O', 'in post, out post to the playhead'],
-      ['N', 'new clip'],
+      ['N · X', 'new clip, split the clip at the playhead'],
+      ['Q', 'worry the seam: the half second around it, slowly, again and again'],
+      ['Arrows · Del on a contact’s edge', 'move the edge, take the contact out'],
       ['1 … 9', 'take a loop candidate'],
       ['Wheel · middle drag', 'zoom at the pointer, pan the deck'],
       ['Alt while dragging', 'no snapping to footfalls'],

@@ -1,6 +1,9 @@
 import type { Contacts } from '@lantern/motion';
 import { chart } from '@/shell/theme';
 
+/** Height of a row of it, pixels. */
+export const ROW = 13;
+
 /** The stance bars of one foot: rounded and port for the left, pointed and starboard for the right. */
 export function Ribbon({
   contacts,
@@ -9,7 +12,7 @@ export function Ribbon({
   y,
   from,
   to,
-  height = 13,
+  height = ROW,
 }: {
   contacts: Contacts;
   side: 'left' | 'right';

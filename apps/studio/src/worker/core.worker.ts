@@ -2,6 +2,7 @@ import {
   applyOverrides,
   bodyMesh,
   clipFigures,
+  clipSlides,
   compareMotions,
   createMotion,
   findLoops,
@@ -12,9 +13,11 @@ import {
   makeClips,
   motionFromRows,
   overviewOf,
+  proposals,
   recipeRunner,
   repeatLoop,
   seam,
+  segments,
   shipClip,
   sidesOf,
   worldMotion,
@@ -30,8 +33,10 @@ import {
   type Overview,
   type Passport,
   type Project,
+  type Proposal,
   type Report,
   type Seam,
+  type Segment,
   type Skeleton,
   type TakeOverrides,
 } from '@lantern/motion';
@@ -68,6 +73,23 @@ export interface ClipResult {
   readonly markers: Markers | null;
   readonly floor: number;
   readonly cycle: number;
+  /** Every contact of the clip (of a loop, those that begin in its cycle), and how far the foot slides in it without and with foot lock. */
+  readonly contacts: readonly ContactSlide[];
+}
+
+/** A contact, frames of the clip, and the slide in it, cm; `heldCm` is null without foot lock. */
+export interface ContactSlide {
+  readonly side: 'left' | 'right';
+  readonly from: number;
+  readonly to: number;
+  readonly slideCm: number;
+  readonly heldCm: number | null;
+}
+
+/** What is done in a take, and the clips that could be cut from it. */
+export interface Reading {
+  readonly segments: readonly Segment[];
+  readonly proposals: readonly Proposal[];
 }
 
 interface Held {
@@ -167,6 +189,14 @@ const api = {
     return found ? seam(found, from, to) : null;
   },
 
+  /** What is done in an open take, and which clips it offers. */
+  async reading(id: string): Promise<Reading> {
+    const { gait: found } = await takeOf(id);
+    if (!found) return { segments: [], proposals: [] };
+    const read = segments(found);
+    return { segments: read, proposals: proposals(found, read, (await api.loops(id)).candidates) };
+  },
+
   /** Runs a clip's recipe. */
   async clip(id: string, recipe: ClipRecipe, view: { repeats: number; inPlace: boolean }): Promise<ClipResult> {
     const { run } = await takeOf(id);
@@ -181,6 +211,7 @@ const api = {
       markers: played && { ...markersOf(played), ...(view.inPlace ? { footprints: [] } : {}) },
       floor: played?.soles.floor ?? 0,
       cycle: clip.motion.frames - 1,
+      contacts: slidesOf(run, recipe, clip),
     };
   },
 
@@ -232,6 +263,21 @@ expose(api);
 /** What leaves the worker is a copy: the worker keeps its own. */
 function copyForWire(motion: Motion): WireMotion {
   return { ...motion, rotations: motion.rotations.slice(), rootPositions: motion.rootPositions.slice() };
+}
+
+function slidesOf(run: Held['run'], recipe: ClipRecipe, clip: Clip): ContactSlide[] {
+  const after = clipSlides(clip);
+  const isLocked = recipe.steps.some(({ kind, off }) => kind === 'foot-lock' && !off);
+  const free = isLocked
+    ? clipSlides(run({ ...recipe, steps: recipe.steps.filter(({ kind }) => kind !== 'foot-lock') }), clip.contacts)
+    : after;
+  return after.map(({ side, from, to, excursionCm }, i) => ({
+    side,
+    from,
+    to,
+    slideCm: free[i]?.excursionCm ?? excursionCm,
+    heldCm: isLocked ? excursionCm : null,
+  }));
 }
 
 function describe(id: string, motion: Motion, found: Gait | null): OpenTake {

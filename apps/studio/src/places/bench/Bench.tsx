@@ -1,29 +1,35 @@
 'use client';
-import type { LoopCandidate } from '@lantern/motion';
+import type { LoopCandidate, Segment } from '@lantern/motion';
 import { Box, Button, CircularProgress, LinearProgress, Typography } from '@mui/material';
 import { useParams, useRouter, useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { useClips, type ClipDoc } from '@/data/clips-store';
-import { defaultSteps, freeName } from '@/data/new-clip';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useClips } from '@/data/clips-store';
+import { recut } from '@/data/new-clip';
 import { usePlayer } from '@/data/player';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
-import { useOfferCommands, type Command } from '@/shell/commands';
 import { Split } from '@/shell/Split';
-import { useKeys } from '@/shell/use-keys';
 import { Choice } from '@/stage/Choice';
 import { AtFrame, StageFrame } from '@/stage/StageFrame';
+import type { ContactSlide } from '@/worker/core.worker';
 import { CandidateList } from './CandidateList';
 import { ClipHead } from './ClipHead';
 import { Deck } from './Deck';
 import { Nothing } from './Nothing';
+import { Proposals } from './Proposals';
 import { RecipePanel } from './RecipePanel';
 import { SeamFigures } from './SeamFigures';
-import { useBench, useClipResult, useLoops, useSeam, type Cut, type Preview } from './use-bench';
+import { useBench, useClipResult, useLoops, useReading, useSeam, type Cut, type Preview } from './use-bench';
+import { useBenchKeys } from './use-bench-keys';
+import { useClipActs } from './use-clip-acts';
+import { takeFrameNow, useLoadPlayer } from './use-load-player';
+import { useWorry } from './use-worry';
 
 const REPEATS = 4;
 const NONE: readonly LoopCandidate[] = [];
+const NO_SEGMENTS: readonly Segment[] = [];
+const NO_CONTACTS: readonly ContactSlide[] = [];
 
 /** Bench: cut, loop, travel. */
 export function Bench() {
@@ -40,14 +46,15 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   const project = useProjectInfo();
   const { docs, doc, take, opened } = useBench(takes, clip, wantedTake);
   const put = useClips((state) => state.put);
-  const remove = useClips((state) => state.remove);
   const [draft, setDraft] = useState<Cut | null>(null);
   const [preview, setPreview] = useState<Preview>('travel');
+  const [proposing, setProposing] = useState(false);
   const isOpen = opened.data !== undefined && take !== null && opened.data.id === takeKey(take);
 
   const cut = useMemo<Cut | null>(() => draft ?? (doc ? { from: doc.from, to: doc.to } : null), [draft, doc]);
   const seam = useSeam(take, isOpen, cut);
   const loops = useLoops(take, isOpen);
+  const reading = useReading(take, isOpen);
   const candidates = loops.data?.candidates ?? NONE;
   const result = useClipResult(take, isOpen, doc, REPEATS, preview === 'place');
   const shown = doc && preview !== 'take' && result.data ? result.data : null;
@@ -58,49 +65,33 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
     if (implied) router.replace(`/${project.id}/bench/${implied}`);
   }, [implied, router, project.id]);
 
-  const openClip = useCallback((id: string) => router.push(`/${project.id}/bench/${id}`), [router, project.id]);
+  const acts = useClipActs(take, doc);
   const takeLoop = useCallback(
     ({ from, to }: Cut) => {
-      if (!take) return;
       setDraft(null);
       setPreview('travel');
-      if (doc) return put({ ...doc, from, to });
-      const fresh: ClipDoc = { id: crypto.randomUUID(), take: take.id, name: freeName(take.name, docs), from, to, steps: defaultSteps() };
-      put(fresh);
-      openClip(fresh.id);
+      if (doc) put(recut(doc, { from, to }));
+      else acts.make({ from, to });
     },
-    [take, doc, docs, put, openClip],
+    [doc, put, acts],
   );
   const newClip = useCallback(() => {
-    if (!take || !opened.data) return;
+    if (!opened.data) return;
     const start = Math.min(takeFrameNow(shown !== null, cut), opened.data.motion.frames - 3);
     const length = Math.max(2, Math.min(opened.data.motion.frames - 1 - start, opened.data.stride ?? opened.data.motion.fps));
-    const fresh: ClipDoc = {
-      id: crypto.randomUUID(),
-      take: take.id,
-      name: freeName(take.name, docs),
-      from: start,
-      to: start + length,
-      steps: defaultSteps(),
-    };
-    put(fresh);
-    openClip(fresh.id);
-  }, [take, opened.data, shown, cut, docs, put, openClip]);
-  const removeClip = useCallback(() => {
-    if (!doc) return;
-    remove(doc.id);
-    router.push(`/${project.id}/bench?take=${doc.take}`);
-  }, [doc, remove, router, project.id]);
+    acts.make({ from: start, to: start + length });
+  }, [acts, opened.data, shown, cut]);
+  const split = useCallback(() => acts.split(takeFrameNow(shown !== null, cut)), [acts, shown, cut]);
   const moveCut = (next: Cut, isDone: boolean) => {
     if (!isDone || !doc) return setDraft(next);
     setDraft(null);
-    if (next.from !== doc.from || next.to !== doc.to) put({ ...doc, ...next });
+    if (next.from !== doc.from || next.to !== doc.to) put(recut(doc, next));
   };
   const setPost = (which: 'from' | 'to') => {
     if (!doc || !opened.data) return;
     const frame = takeFrameNow(shown !== null, cut);
     const next = { from: doc.from, to: doc.to, [which]: frame };
-    if (next.to - next.from >= 2 && next.to < opened.data.motion.frames) put({ ...doc, ...next });
+    if (next.to - next.from >= 2 && next.to < opened.data.motion.frames) put(recut(doc, next));
   };
 
   const cycle = shown?.cycle;
@@ -120,34 +111,24 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
     }
   };
 
-  useKeys('i', () => setPost('from'));
-  useKeys('o', () => setPost('to'));
-  useKeys('n', newClip);
-  useKeys('home', () => cut && usePlayer.getState().seek(shown ? 0 : cut.from), 'arrows');
-  useKeys('end', () => cut && usePlayer.getState().seek(shown ? (cycle ?? 0) : cut.to), 'arrows');
-  useKeys('1,2,3,4,5,6,7,8,9', (event) => {
-    const candidate = candidates[Number(event.key) - 1];
-    if (candidate) takeLoop(candidate);
+  const propose = useCallback(() => setProposing(true), []);
+  const worry = useWorry(shown?.figures?.loop ? shown.cycle : null);
+  useBenchKeys({
+    candidates,
+    setPost,
+    newClip,
+    split,
+    duplicate: acts.duplicate,
+    remove: acts.remove,
+    propose,
+    takeLoop,
+    worry,
+    toEnd: (isStart) => cut && usePlayer.getState().seek(isStart ? (shown ? 0 : cut.from) : shown ? (cycle ?? 0) : cut.to),
   });
-  useOfferCommands(
-    'bench',
-    useMemo<Command[]>(
-      () => [
-        { id: 'new-clip', label: 'New clip', keys: 'N', run: newClip },
-        { id: 'remove-clip', label: 'Remove this clip', run: removeClip },
-        ...candidates.slice(0, 9).map((c, i) => ({
-          id: `loop-${i}`,
-          label: `Take loop ${i + 1}: ${c.seconds.toFixed(2)} s, ${c.seam.poseCm.toFixed(1)} cm`,
-          keys: String(i + 1),
-          run: () => takeLoop(c),
-        })),
-      ],
-      [newClip, removeClip, candidates, takeLoop],
-    ),
-  );
 
   if (!take) return <Nothing isGone={clip !== null} takes={takes.length} project={project.id} />;
   const figures = shown?.figures ?? result.data?.figures ?? null;
+  const lock = doc?.steps.find((step) => step.kind === 'foot-lock' && !step.off);
   const stage =
     opened.data && isOpen ? (
       <StageFrame
@@ -171,6 +152,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
             <Box sx={{ flex: 1 }} />
             {result.isFetching && <CircularProgress size={14} color="inherit" aria-label="Working the recipe" />}
             <Box role="toolbar" aria-label="Preview" sx={{ display: 'flex' }}>
+              {shown?.figures?.loop && <Choice label="worry the seam" isOn={false} onClick={worry} />}
               <Choice label="as captured" isOn={preview === 'take' || !doc} onClick={() => showTake(takeFrameNow(shown !== null, cut))} />
               {doc && <Choice label="in place" isOn={preview === 'place'} onClick={() => setPreview('place')} />}
               {doc && (
@@ -205,13 +187,37 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
         onCut={moveCut}
         onScrub={scrub}
         onTakeLoop={takeLoop}
-        onOpenClip={openClip}
+        onOpenClip={acts.open}
+        segments={reading.data?.segments ?? NO_SEGMENTS}
+        onSegment={({ from }) => {
+          showTake(from);
+          setProposing(true);
+        }}
+        contacts={lock && preview !== 'take' ? (result.data?.contacts ?? NO_CONTACTS) : NO_CONTACTS}
+        onContacts={(contacts) =>
+          doc &&
+          lock &&
+          put({
+            ...doc,
+            steps: doc.steps.map((step) =>
+              step === lock ? { ...lock, contacts: { left: [...contacts.left], right: [...contacts.right] } } : step,
+            ),
+          })
+        }
       />
     ) : null;
   const side = (
     <Box sx={{ height: '100%', overflow: 'auto', p: 1.5, display: 'flex', flexDirection: 'column', gap: 1.6 }}>
       {doc && opened.data ? (
-        <ClipHead doc={doc} frames={opened.data.motion.frames} onChange={put} onNew={newClip} onRemove={removeClip} />
+        <ClipHead
+          doc={doc}
+          frames={opened.data.motion.frames}
+          onChange={put}
+          onNew={newClip}
+          onSplit={split}
+          onDuplicate={acts.duplicate}
+          onRemove={acts.remove}
+        />
       ) : (
         <Box>
           <Typography variant="h2">{take.name}</Typography>
@@ -220,6 +226,9 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
           </Typography>
           <Button variant="outlined" color="inherit" onClick={newClip} title="N">
             Cut a clip at the playhead
+          </Button>{' '}
+          <Button variant="outlined" color="inherit" onClick={propose} disabled={!reading.data}>
+            See what it offers
           </Button>
         </Box>
       )}
@@ -230,7 +239,31 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
           ▲ {result.error.message}
         </Typography>
       )}
-      {doc && <RecipePanel doc={doc} figures={result.data?.figures ?? null} onChange={put} />}
+      {doc && (
+        <RecipePanel
+          doc={doc}
+          figures={result.data?.figures ?? null}
+          contacts={result.data?.contacts ?? NO_CONTACTS}
+          onChange={put}
+          onGo={(frame) => {
+            if (preview === 'take') setPreview('travel');
+            usePlayer.getState().seek(frame);
+          }}
+        />
+      )}
+      {proposing && reading.data && (
+        <Proposals
+          proposals={reading.data.proposals}
+          docs={docs.filter((d) => d.take === take.id)}
+          fps={take.passport.fps}
+          base={project.character.toLowerCase()}
+          onMake={(chosen) => {
+            setProposing(false);
+            acts.makeAll(chosen);
+          }}
+          onClose={() => setProposing(false)}
+        />
+      )}
     </Box>
   );
   return (
@@ -256,37 +289,4 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
       ]}
     />
   );
-}
-
-/** The frame of the take under the playhead. */
-function takeFrameNow(isClip: boolean, cut: Cut | null): number {
-  const { frame } = usePlayer.getState();
-  const cycle = cut ? cut.to - cut.from : 1;
-  return Math.round(isClip && cut ? cut.from + (frame % cycle) : frame);
-}
-
-/** Tells the player what it plays whenever that changes; a clip begins at its first frame, the take at the cut. */
-function useLoadPlayer(
-  take: { frames: number; fps: number } | null,
-  clip: { frames: number; fps: number } | null,
-  cut: Cut | null,
-  preview: Preview,
-): void {
-  const load = usePlayer((state) => state.load);
-  // Where the other is taken up is asked for only when what is played changes, not whenever the cut does.
-  const start = useRef<{ take: number | undefined; cut: Cut | null }>({ take: undefined, cut: null });
-  const wasClip = useRef(false);
-  useEffect(() => {
-    start.current = { take: preview === 'take' ? undefined : cut?.from, cut };
-  }, [preview, cut]);
-  useEffect(() => {
-    const { take: at, cut: within } = start.current;
-    if (clip) {
-      // From the take to the clip: at the same instant if the cut holds it, else at the clip's beginning.
-      const { frame } = usePlayer.getState();
-      const inCut = within && frame >= within.from && frame <= within.to;
-      load(clip.frames, clip.fps, wasClip.current ? undefined : inCut ? frame - within.from : 0);
-    } else if (take) load(take.frames, take.fps, at);
-    wasClip.current = clip !== null;
-  }, [clip, take, load]);
 }

@@ -2,6 +2,8 @@
 import { Box, Button, TextField } from '@mui/material';
 import { useState } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
+import { recut } from '@/data/new-clip';
+import { Small } from '@/shell/Small';
 
 /** Name and cut of the clip, typed as well as dragged. */
 export function ClipHead({
@@ -9,12 +11,16 @@ export function ClipHead({
   frames,
   onChange,
   onNew,
+  onSplit,
+  onDuplicate,
   onRemove,
 }: {
   doc: ClipDoc;
   frames: number;
   onChange: (doc: ClipDoc) => void;
   onNew: () => void;
+  onSplit: () => void;
+  onDuplicate: () => void;
   onRemove: () => void;
 }) {
   return (
@@ -35,21 +41,26 @@ export function ClipHead({
           remove
         </Button>
       </Box>
-      <Box sx={{ display: 'flex', gap: 1 }}>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
         <Typed
           key={`from ${doc.id} ${doc.from}`}
           label="In"
           value={String(doc.from)}
           read={(text) => frame(text, 0, doc.to - 2)}
-          onChange={(text) => onChange({ ...doc, from: Number(text) })}
+          onChange={(text) => onChange(recut(doc, { from: Number(text), to: doc.to }))}
         />
         <Typed
           key={`to ${doc.id} ${doc.to}`}
           label="Out"
           value={String(doc.to)}
           read={(text) => frame(text, doc.from + 2, frames - 1)}
-          onChange={(text) => onChange({ ...doc, to: Number(text) })}
+          onChange={(text) => onChange(recut(doc, { from: doc.from, to: Number(text) }))}
         />
+        <Box sx={{ flex: 1 }} />
+        <Small onClick={onSplit} name="Split the clip at the playhead">
+          split
+        </Small>
+        <Small onClick={onDuplicate}>duplicate</Small>
       </Box>
     </Box>
   );

@@ -1,12 +1,13 @@
 'use client';
-import type { LoopCandidate, Seam } from '@lantern/motion';
+import type { LoopCandidate, Seam, Segment } from '@lantern/motion';
 import { Box } from '@mui/material';
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import { chart } from '@/shell/theme';
 import { Ribbon } from '@/timeline/Ribbon';
 import { useWidth } from '@/timeline/use-width';
-import type { OpenTake } from '@/worker/core.worker';
+import type { ContactSlide, OpenTake } from '@/worker/core.worker';
+import { ContactEdges, type SetContacts } from './ContactEdges';
 import { LoopArcs } from './LoopArcs';
 import { GUTTER, RULER } from '@/timeline/deck-layout';
 import { useAxis } from '@/timeline/axis-window';
@@ -14,8 +15,10 @@ import { around, useFollowCut } from './deck-window';
 import { ClipStrip, Labels, Ruler, SeamTag, Trace } from './DeckParts';
 import { DeckPlayhead } from './DeckPlayhead';
 import { Post } from './Post';
+import { SegmentBand } from './SegmentBand';
 import type { Cut } from './use-bench';
 
+const READ = 22;
 const LOOPS = 66;
 const RIBBON = 50;
 const CLIPS = 30;
@@ -33,11 +36,33 @@ export interface DeckProps {
   readonly onScrub: (frame: number) => void;
   readonly onTakeLoop: (candidate: LoopCandidate) => void;
   readonly onOpenClip: (id: string) => void;
+  /** What is done in the take. */
+  readonly segments: readonly Segment[];
+  readonly onSegment: (segment: Segment) => void;
+  /** Contacts of the open clip that can be set by hand; none when they are not held. */
+  readonly contacts: readonly ContactSlide[];
+  readonly onContacts: (contacts: SetContacts) => void;
 }
 
 /** One time axis shared by ruler, loop arcs, ribbon, speed, hip height, cut posts and the clips of the take. */
 export function Deck(props: DeckProps) {
-  const { take, cut, seam, candidates, clips, open, takeFrame, onCut, onScrub, onTakeLoop, onOpenClip } = props;
+  const {
+    take,
+    cut,
+    seam,
+    candidates,
+    clips,
+    open,
+    takeFrame,
+    onCut,
+    onScrub,
+    onTakeLoop,
+    onOpenClip,
+    segments,
+    onSegment,
+    contacts,
+    onContacts,
+  } = props;
   const { frames, fps } = take.motion;
   const [ref, width] = useWidth<HTMLDivElement>();
   const [height, setHeight] = useState(300);
@@ -66,7 +91,8 @@ export function Deck(props: DeckProps) {
   const moveIn = (frame: number, isDone: boolean) => cut && onCut({ from: Math.min(frame, cut.to - 2), to: cut.to }, isDone);
   const moveOut = (frame: number, isDone: boolean) => cut && onCut({ from: cut.from, to: Math.max(frame, cut.from + 2) }, isDone);
 
-  const ribbonY = RULER + LOOPS;
+  const readY = RULER + 4;
+  const ribbonY = RULER + READ + LOOPS;
   const traceY = ribbonY + RIBBON;
   const traceHeight = Math.max(30, (height - traceY - CLIPS - 8) / 2);
 
@@ -117,6 +143,7 @@ export function Deck(props: DeckProps) {
               />
             )}
             <Ruler window={window} span={span} x={x} />
+            <SegmentBand segments={segments} x={x} y={readY} height={READ - 6} right={GUTTER + span} onOpen={onSegment} />
             {take.contacts && (
               <g pointerEvents="none">
                 <Ribbon contacts={take.contacts} side="left" x={x} y={ribbonY + 3} from={window.from} to={window.to} />
@@ -144,9 +171,20 @@ export function Deck(props: DeckProps) {
               words={(v) => (v * 100).toFixed(0)}
             />
             <LoopArcs candidates={candidates} cut={cut} window={window} x={x} y={ribbonY - 4} height={LOOPS - 16} onTake={onTakeLoop} />
+            {cut && contacts.length > 0 && (
+              <ContactEdges
+                contacts={contacts}
+                offset={cut.from}
+                frames={cut.to - cut.from}
+                rows={{ left: ribbonY + 3, right: ribbonY + 26 }}
+                x={x}
+                frameAt={frameAt}
+                onChange={onContacts}
+              />
+            )}
             <DeckPlayhead x={x} frame={takeFrame} height={height - CLIPS} />
             <ClipStrip clips={clips} open={open} x={x} y={height - CLIPS + 5} height={CLIPS - 10} onOpen={onOpenClip} />
-            {cut && <SeamTag cut={cut} seam={seam} fps={fps} x={x} y={RULER + 4} />}
+            {cut && <SeamTag cut={cut} seam={seam} fps={fps} x={x} y={RULER + READ + 2} />}
           </g>
           <Labels take={take} ribbonY={ribbonY} traceY={traceY} traceHeight={traceHeight} height={height} />
           {cut && (

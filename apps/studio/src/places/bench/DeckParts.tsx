@@ -26,7 +26,8 @@ export function Labels({
 }) {
   const words: [string, number][] = [
     ['frames', 17],
-    ['loops', RULER + 26],
+    ['reads', RULER + 16],
+    ['loops', RULER + 48],
     ['speed', traceY + traceHeight * 0.5],
     ['m/s', traceY + traceHeight * 0.5 + 13],
     ['hips', traceY + traceHeight * 1.5],

@@ -26,8 +26,8 @@ export function SeamFigures({ seam, figures }: { seam: Seam | null; figures: Cli
         <Figure label="tick" value={figures?.loop ? figures.tick : null} unit="" digits={2} bound="tick" />
         <Figure label="speed" value={figures?.speedMps} unit="m/s" digits={2} />
         <Figure label="turn" value={figures?.turnDegS} unit="°/s" />
-        <Figure label="foot slide" value={figures?.slideCm} unit="cm" bound="slideCm" />
-        <Figure label="sink" value={figures?.sinkCm} unit="cm" bound="sinkCm" />
+        <Figure label="foot slide" value={figures?.slideCm} unit="cm" digits={2} bound="slideCm" />
+        <Figure label="sink" value={figures?.sinkCm} unit="cm" digits={2} bound="sinkCm" />
       </Box>
       {seam && (
         <Typography variant="caption" color="text.secondary" sx={{ gridColumn: '1 / -1', mt: 0.3 }}>

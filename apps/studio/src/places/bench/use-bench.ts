@@ -7,7 +7,7 @@ import { noteFigures } from '@/data/figures';
 import { takeKey, useOpenTake } from '@/data/use-open-take';
 import type { TakeInfo } from '@/data/project';
 import { core } from '@/worker/core';
-import type { ClipResult } from '@/worker/core.worker';
+import type { ClipResult, Reading } from '@/worker/core.worker';
 
 export interface Cut {
   readonly from: number;
@@ -23,6 +23,16 @@ export function useLoops(take: TakeInfo | null, isOpen: boolean) {
     enabled: take !== null && isOpen,
     staleTime: Infinity,
     queryFn: () => core().loops(take ? takeKey(take) : ''),
+  });
+}
+
+/** What is done in an open take, and the clips it offers. */
+export function useReading(take: TakeInfo | null, isOpen: boolean) {
+  return useQuery<Reading>({
+    queryKey: ['reading', take && takeKey(take)],
+    enabled: take !== null && isOpen,
+    staleTime: Infinity,
+    queryFn: () => core().reading(take ? takeKey(take) : ''),
   });
 }
 

@@ -1,0 +1,166 @@
+'use client';
+import { useRef, useState } from 'react';
+import { chart } from '@/shell/theme';
+import { ROW } from '@/timeline/Ribbon';
+import type { ContactSlide } from '@/worker/core.worker';
+
+/** The contacts of a clip as they are set by hand: frames of the clip. */
+export interface SetContacts {
+  readonly left: readonly { readonly from: number; readonly to: number }[];
+  readonly right: readonly { readonly from: number; readonly to: number }[];
+}
+
+type Side = keyof SetContacts;
+
+/**
+ * The edges of the open clip's contacts on the ribbon: dragged or moved by arrow keys, Delete takes a contact out, a double click where
+ * there is none puts one, and one that is dragged over its neighbour becomes one with it.
+ */
+export function ContactEdges({
+  contacts,
+  offset,
+  frames,
+  rows,
+  x,
+  frameAt,
+  onChange,
+}: {
+  contacts: readonly ContactSlide[];
+  /** Frame of the take at the clip's first. */
+  offset: number;
+  /** Of the clip's cut. */
+  frames: number;
+  /** Where the rows of left and right lie. */
+  rows: Readonly<Record<Side, number>>;
+  x: (frame: number) => number;
+  frameAt: (clientX: number) => number;
+  onChange: (contacts: SetContacts) => void;
+}) {
+  const [draft, setDraft] = useState<SetContacts | null>(null);
+  const shown = draft ?? listOf(contacts);
+  const put = (side: Side, index: number, change: { from?: number; to?: number } | null): SetContacts => ({
+    ...shown,
+    [side]: shown[side].flatMap((c, i) => (i !== index ? [c] : change ? [{ ...c, ...change }] : [])),
+  });
+  const finish = (next: SetContacts) => {
+    setDraft(null);
+    onChange({ left: merged(next.left), right: merged(next.right) });
+  };
+  const add = (side: Side, clientX: number) => {
+    const at = Math.round(frameAt(clientX)) - offset;
+    const half = 6;
+    finish({ ...shown, [side]: [...shown[side], { from: Math.max(0, at - half), to: at + half }] });
+  };
+  return (
+    <g>
+      {(['left', 'right'] as const).map((side) => (
+        <g key={side}>
+          <rect
+            x={x(offset)}
+            y={rows[side]}
+            width={Math.max(1, x(offset + frames) - x(offset))}
+            height={ROW}
+            fill="transparent"
+            onDoubleClick={(event) => add(side, event.clientX)}
+          >
+            <title>Double click to put a contact here</title>
+          </rect>
+          {shown[side].map((contact, i) =>
+            (['from', 'to'] as const).map((edge) => (
+              <Edge
+                key={`${i} ${edge}`}
+                name={`${edge === 'from' ? 'Start' : 'End'} of ${side} contact ${i + 1}`}
+                frame={contact[edge]}
+                x={x(offset + contact[edge])}
+                y={rows[side]}
+                frameAt={(clientX) => Math.round(frameAt(clientX)) - offset}
+                onMove={(frame, isDone) => {
+                  const change =
+                    edge === 'from'
+                      ? { from: Math.max(0, Math.min(frame, contact.to - 2)) }
+                      : { to: Math.min(2 * frames, Math.max(frame, contact.from + 2)) };
+                  const next = put(side, i, change);
+                  if (isDone) finish(next);
+                  else setDraft(next);
+                }}
+                onDelete={() => finish(put(side, i, null))}
+              />
+            )),
+          )}
+        </g>
+      ))}
+    </g>
+  );
+}
+
+function Edge({
+  name,
+  frame,
+  x,
+  y,
+  frameAt,
+  onMove,
+  onDelete,
+}: {
+  name: string;
+  frame: number;
+  x: number;
+  y: number;
+  frameAt: (clientX: number) => number;
+  onMove: (frame: number, isDone: boolean) => void;
+  onDelete: () => void;
+}) {
+  const grip = useRef(0);
+  const moved = useRef(false);
+  return (
+    <g
+      role="slider"
+      tabIndex={0}
+      aria-label={name}
+      aria-valuenow={frame}
+      aria-valuetext={`frame ${frame} of the clip`}
+      style={{ cursor: 'col-resize' }}
+      onPointerDown={(event) => {
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        grip.current = frameAt(event.clientX) - frame;
+        moved.current = false;
+      }}
+      onPointerMove={(event) => {
+        if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+        moved.current = true;
+        onMove(frameAt(event.clientX) - grip.current, false);
+      }}
+      onPointerUp={(event) => {
+        if (event.currentTarget.hasPointerCapture(event.pointerId) && moved.current) onMove(frameAt(event.clientX) - grip.current, true);
+      }}
+      onKeyDown={(event) => {
+        const by = { ArrowLeft: -1, ArrowRight: 1, PageDown: -5, PageUp: 5 }[event.key];
+        if (by !== undefined) onMove(frame + by, true);
+        else if (event.key === 'Delete' || event.key === 'Backspace') onDelete();
+        else return;
+        event.preventDefault();
+        event.stopPropagation();
+      }}
+    >
+      <rect x={x - 5} y={y - 2} width={10} height={ROW + 4} fill="transparent" />
+      <rect x={x - 1.5} y={y - 2} width={3} height={ROW + 4} fill={chart('lamp')} stroke={chart('ink')} strokeWidth={0.6} />
+    </g>
+  );
+}
+
+const listOf = (contacts: readonly ContactSlide[]): SetContacts => {
+  const of = (side: Side) => contacts.filter((c) => c.side === side).map(({ from, to }) => ({ from, to }));
+  return { left: of('left'), right: of('right') };
+};
+
+/** In order of time, those that touch made one. */
+function merged(intervals: SetContacts[Side]): { from: number; to: number }[] {
+  const out: { from: number; to: number }[] = [];
+  for (const { from, to } of [...intervals].sort((a, b) => a.from - b.from)) {
+    const last = out.at(-1);
+    if (last && from <= last.to) last.to = Math.max(last.to, to);
+    else out.push({ from, to });
+  }
+  return out;
+}

@@ -1,0 +1,149 @@
+'use client';
+import type { ClipFigures, RecipeStep } from '@lantern/motion';
+import { Box, ButtonBase, Typography } from '@mui/material';
+import { BOUNDS, isOut } from '@/data/bounds';
+import { FigureValue } from '@/shell/Figure';
+import { Small } from '@/shell/Small';
+import { chart } from '@/shell/theme';
+import { SideMark } from '@/timeline/Ribbon';
+import type { ContactSlide } from '@/worker/core.worker';
+import { Choose, Seconds, StepCard } from './StepCard';
+
+type FloorStep = Extract<RecipeStep, { kind: 'floor' }>;
+type FootLockStep = Extract<RecipeStep, { kind: 'foot-lock' }>;
+
+/** The ground put at zero and level. */
+export function FloorCard({
+  step,
+  figures,
+  onChange,
+}: {
+  step: FloorStep;
+  figures: ClipFigures | null;
+  onChange: (step: FloorStep) => void;
+}) {
+  return (
+    <StepCard
+      title="Floor"
+      step={step}
+      onChange={(off) => onChange({ ...step, off: off || undefined })}
+      figure={<Measured label="sink" value={figures?.sinkCm} bound="sinkCm" />}
+    >
+      <Choose
+        label="height"
+        value={step.height === 'auto' ? 'auto' : 'set'}
+        options={{ auto: 'where the feet stand', set: 'as captured' }}
+        onChange={(height) => onChange({ ...step, height: height === 'auto' ? 'auto' : 0 })}
+      />
+      <Choose
+        label="tilt"
+        value={step.tilt === 'auto' ? 'auto' : 'none'}
+        options={{ auto: 'made level', none: 'as captured' }}
+        onChange={(tilt) => onChange({ ...step, tilt })}
+      />
+    </StepCard>
+  );
+}
+
+/** Feet that bear stay where they came down; every contact with how far it slid before and slides now, worst first. */
+export function FootLockCard({
+  step,
+  contacts,
+  onChange,
+  onGo,
+}: {
+  step: FootLockStep;
+  contacts: readonly ContactSlide[];
+  onChange: (step: FootLockStep) => void;
+  onGo: (frame: number) => void;
+}) {
+  const now = (c: ContactSlide) => c.heldCm ?? c.slideCm;
+  const worst = [...contacts].sort((a, b) => now(b) - now(a));
+  return (
+    <StepCard
+      title="Foot lock"
+      step={step}
+      onChange={(off) => onChange({ ...step, off: off || undefined })}
+      figure={<Measured label="slide" value={worst.length > 0 ? now(worst[0]) : undefined} bound="slideCm" />}
+    >
+      <Seconds
+        label="let go over"
+        name="Blend of the foot lock"
+        value={step.blend}
+        least={0.05}
+        most={0.6}
+        onChange={(blend) => onChange({ ...step, blend })}
+      />
+      <Choose
+        label="hips"
+        value={step.hips ? 'lower' : 'keep'}
+        options={{ lower: 'come down where a leg is short', keep: 'stay as captured' }}
+        onChange={(hips) => onChange({ ...step, hips: hips === 'lower' })}
+      />
+      <Choose
+        label="height"
+        value={step.level ? 'level' : 'keep'}
+        options={{ level: 'soles on their ground', keep: 'as captured' }}
+        onChange={(level) => onChange({ ...step, level: level === 'level' })}
+      />
+      <Box sx={{ gridColumn: '1 / -1', mt: 0.5 }} role="list" aria-label="Contacts">
+        {worst.slice(0, 6).map((contact) => (
+          <ButtonBase
+            key={`${contact.side} ${contact.from}`}
+            role="listitem"
+            disableRipple
+            onClick={() => onGo(Math.floor((contact.from + contact.to) / 2))}
+            aria-label={`${contact.side} contact from ${contact.from} to ${contact.to}, slide ${now(contact).toFixed(2)} cm`}
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '34px 1fr auto',
+              width: '100%',
+              alignItems: 'center',
+              textAlign: 'left',
+              borderTop: `1px solid ${chart('rule')}`,
+              py: 0.15,
+              '&:hover': { bgcolor: 'action.hover' },
+            }}
+          >
+            <svg width={30} height={14} aria-hidden>
+              <SideMark side={contact.side} x={0} y={7} />
+            </svg>
+            <Typography variant="body2" color="text.secondary">
+              {contact.from}–{contact.to}
+            </Typography>
+            <Typography variant="body2">
+              {contact.slideCm.toFixed(2)}
+              {contact.heldCm !== null && (
+                <>
+                  {' → '}
+                  <strong>{contact.heldCm.toFixed(2)}</strong>
+                </>
+              )}
+              {' cm'}
+            </Typography>
+          </ButtonBase>
+        ))}
+        {step.contacts && (
+          <Box sx={{ display: 'flex', alignItems: 'center', borderTop: `1px solid ${chart('rule')}` }}>
+            <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
+              contacts set by hand
+            </Typography>
+            <Small onClick={() => onChange({ ...step, contacts: undefined })}>find them again</Small>
+          </Box>
+        )}
+      </Box>
+    </StepCard>
+  );
+}
+
+function Measured({ label, value, bound }: { label: string; value: number | undefined; bound: 'slideCm' | 'sinkCm' }) {
+  const out = value !== undefined && isOut(bound, value);
+  return (
+    <>
+      <Typography variant="body2" color="text.secondary">
+        {label}&nbsp;
+      </Typography>
+      <FigureValue value={value} unit="cm" digits={2} out={out} todo={out ? BOUNDS[bound].todo : undefined} />
+    </>
+  );
+}

@@ -1,0 +1,79 @@
+'use client';
+import type { Proposal } from '@lantern/motion';
+import { Box, Button, Checkbox, Dialog, DialogActions, DialogContent, DialogTitle, FormControlLabel, Typography } from '@mui/material';
+import { useState } from 'react';
+import type { ClipDoc } from '@/data/clips-store';
+import { ownName } from '@/data/new-clip';
+import { wordsOf } from './SegmentBand';
+
+/** The clips that a take offers, to tick and make. */
+export function Proposals({
+  proposals,
+  docs,
+  fps,
+  base,
+  onMake,
+  onClose,
+}: {
+  proposals: readonly Proposal[];
+  docs: readonly ClipDoc[];
+  fps: number;
+  /** Put before the names: the character. */
+  base: string;
+  onMake: (chosen: readonly Proposal[]) => void;
+  onClose: () => void;
+}) {
+  const isMade = ({ from, to }: Proposal) => docs.some((doc) => Math.abs(doc.from - from) < 3 && Math.abs(doc.to - to) < 3);
+  const open = proposals.filter((proposal) => !isMade(proposal));
+  const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
+  const chosen = open.filter(({ from }) => !left.has(from));
+  const toggle = (from: number) => {
+    const next = new Set(left);
+    if (!next.delete(from)) next.add(from);
+    setLeft(next);
+  };
+  return (
+    <Dialog open onClose={onClose} maxWidth="sm" fullWidth aria-labelledby="proposals-title">
+      <DialogTitle id="proposals-title" sx={{ fontFamily: 'Alegreya', pb: 0 }}>
+        What this take offers
+      </DialogTitle>
+      <DialogContent>
+        <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
+          {open.length === 0
+            ? proposals.length === 0
+              ? 'Nothing in this take is a gait, a turn, a start or a stop. Cut it by hand.'
+              : 'All that it offers is cut already.'
+            : 'The best cycle of every gait, and starts, stops and turns as they are. Untick what you do not need.'}
+        </Typography>
+        <Box role="list" aria-label="Proposed clips">
+          {open.map((proposal) => (
+            <Box
+              key={proposal.from}
+              role="listitem"
+              sx={{ display: 'grid', gridTemplateColumns: '1fr auto auto', alignItems: 'center', gap: 2 }}
+            >
+              <FormControlLabel
+                control={<Checkbox size="small" checked={!left.has(proposal.from)} onChange={() => toggle(proposal.from)} />}
+                label={ownName(`${base}-${proposal.name}`, docs)}
+              />
+              <Typography variant="body2" color="text.secondary">
+                {proposal.isLoop ? 'loop' : 'once'}, {wordsOf(proposal.segment)}
+              </Typography>
+              <Typography variant="body2">{((proposal.to - proposal.from) / fps).toFixed(2)} s</Typography>
+            </Box>
+          ))}
+        </Box>
+      </DialogContent>
+      <DialogActions sx={{ px: 3, pb: 2 }}>
+        <Button color="inherit" onClick={onClose}>
+          Close
+        </Button>
+        {open.length > 0 && (
+          <Button variant="contained" disabled={chosen.length === 0} onClick={() => onMake(chosen)}>
+            Make {chosen.length} {chosen.length === 1 ? 'clip' : 'clips'}
+          </Button>
+        )}
+      </DialogActions>
+    </Dialog>
+  );
+}

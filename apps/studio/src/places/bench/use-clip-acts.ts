@@ -1,0 +1,64 @@
+import type { Proposal } from '@lantern/motion';
+import { useRouter } from 'next/navigation';
+import { useMemo } from 'react';
+import { useClips, type ClipDoc } from '@/data/clips-store';
+import { defaultSteps, freeName, ownName, recut } from '@/data/new-clip';
+import { useProjectInfo, type TakeInfo } from '@/data/project';
+import type { Cut } from './use-bench';
+
+/** Least frames of a clip. */
+const LEAST = 2;
+
+/** What is done to clips as a whole: made, split, copied, removed; every act is one step of undo. */
+export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
+  const router = useRouter();
+  const project = useProjectInfo();
+  return useMemo(() => {
+    const { put, remove } = useClips.getState();
+    const all = () => useClips.getState().docs;
+    const open = (id: string) => router.push(`/${project.id}/bench/${id}`);
+    const fresh = (name: string, { from, to }: Cut, isLoop = true): ClipDoc => ({
+      id: crypto.randomUUID(),
+      take: take?.id ?? '',
+      name,
+      from,
+      to,
+      steps: defaultSteps(isLoop),
+    });
+    return {
+      open,
+      make(cut: Cut) {
+        if (!take) return;
+        const made = fresh(freeName(take.name, all()), cut);
+        put(made);
+        open(made.id);
+      },
+      makeAll(proposals: readonly Proposal[]) {
+        if (!take || proposals.length === 0) return;
+        const base = project.character.toLowerCase();
+        const docs = [...all()];
+        for (const { name, from, to, isLoop } of proposals) docs.push(fresh(ownName(`${base}-${name}`, docs), { from, to }, isLoop));
+        useClips.setState({ docs });
+        open(docs[docs.length - proposals.length].id);
+      },
+      /** One clip becomes two that share the frame; the first keeps its name. */
+      split(frame: number) {
+        if (!doc || frame - doc.from < LEAST || doc.to - frame < LEAST) return;
+        const second = { ...recut(doc, { from: frame, to: doc.to }), id: crypto.randomUUID(), name: freeName(doc.name, all()) };
+        const first = recut(doc, { from: doc.from, to: frame });
+        useClips.setState({ docs: all().flatMap((d) => (d.id === doc.id ? [first, second] : [d])) });
+      },
+      duplicate() {
+        if (!doc) return;
+        const copy = { ...doc, id: crypto.randomUUID(), name: freeName(doc.name, all()) };
+        put(copy);
+        open(copy.id);
+      },
+      remove() {
+        if (!doc) return;
+        remove(doc.id);
+        router.push(`/${project.id}/bench?take=${doc.take}`);
+      },
+    };
+  }, [router, project, take, doc]);
+}
