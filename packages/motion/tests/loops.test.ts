@@ -196,3 +196,27 @@ test('seam figures say what was done to the second pose', () => {
   expect(figures.heightCm).toBeCloseTo(1, 3);
   expect(figures.poseCm).toBeCloseTo(1, 3); // only the height is left after alignment
 });
+
+test.each(['walk', 'jog', 'hush'] as const)('%s: none of the ten best cycles of the exhaustive search is missed', (script) => {
+  const { motion, gait } = suit(script, { seed: 6, seconds: 9 });
+  const { candidates } = findLoops(gait, { most: 1000 });
+  const starts = [...gait.contacts.left, ...gait.contacts.right].map(({ from }) => from).filter((f) => f > 0);
+  const cost = (from: number, to: number) => {
+    const { poseCm, velocityCmS } = seam(gait, from, to);
+    return poseCm + 0.1 * velocityCmS;
+  };
+  // Every length between the limits, from every footfall, by the true distance; the valleys of it, best first.
+  const all = starts.flatMap((from) => {
+    const lengths = Array.from({ length: Math.min(motion.frames - 1 - from, 360) - 24 }, (_, i) => 24 + i);
+    const costs = lengths.map((length) => cost(from, from + length));
+    return lengths.flatMap((length, i) =>
+      costs[i] <= (costs[i - 1] ?? Infinity) && costs[i] < (costs[i + 1] ?? -Infinity) ? [{ from, to: from + length, cost: costs[i] }] : [],
+    );
+  });
+  for (const best of all.sort((a, b) => a.cost - b.cost).slice(0, 10)) {
+    // Found itself, or a cycle within the reach in which only the better one is listed.
+    const near = candidates.filter(({ from, to }) => Math.abs(from - best.from) < 8 && Math.abs(to - best.to) < 8);
+    expect(near.length).toBeGreaterThan(0);
+    expect(Math.min(...near.map(({ from, to }) => cost(from, to)))).toBeLessThan(best.cost * 1.3 + 0.1);
+  }
+});

@@ -29,7 +29,17 @@ test('clips are proposed: the best cycle of every gait, and starts, stops and tu
   const made = proposals(gait, segments(gait), findLoops(gait).candidates);
   const names = made.map(({ name }) => name);
   expect(new Set(names).size).toBe(names.length);
-  for (const name of ['walk-forward', 'run-forward', 'turn-left-90', 'turn-left-90-2', 'start-forward', 'stop-forward', 'idle']) {
+  for (const name of [
+    'walk-forward',
+    'run-forward',
+    'turn-left-90',
+    'turn-left-90-2',
+    'walk-start',
+    'walk-stop',
+    'run-start',
+    'run-stop',
+    'idle',
+  ]) {
     expect(names).toContain(name);
   }
   for (const { from, to, isLoop, segment } of made) {

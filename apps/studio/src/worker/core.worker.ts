@@ -101,6 +101,8 @@ interface Held {
 
 /** Samples (frames times joints) that are held open at a time; what was used longest ago is let go and opened again when it is wanted. */
 const MOST_HELD = 20_000_000;
+/** Loop candidates that leave the worker; what a take offers is chosen from all. */
+const MOST_SHOWN = 40;
 const sources = new Map<string, TakeSource>();
 const held = new Map<string, Promise<Held>>();
 const sizes = new Map<string, number>();
@@ -179,8 +181,8 @@ const api = {
   /** Loop candidates of an open take, best first; searched once. */
   async loops(id: string): Promise<LoopSearch> {
     const take = await takeOf(id);
-    take.loops ??= take.gait ? findLoops(take.gait) : { candidates: [], pairs: 0 };
-    return take.loops;
+    const all = loopsOf(take);
+    return { ...all, candidates: all.candidates.slice(0, MOST_SHOWN) };
   },
 
   /** How frame `to` meets frame `from`; quick enough for every movement of the pointer. */
@@ -191,10 +193,10 @@ const api = {
 
   /** What is done in an open take, and which clips it offers. */
   async reading(id: string): Promise<Reading> {
-    const { gait: found } = await takeOf(id);
-    if (!found) return { segments: [], proposals: [] };
-    const read = segments(found);
-    return { segments: read, proposals: proposals(found, read, (await api.loops(id)).candidates) };
+    const take = await takeOf(id);
+    if (!take.gait) return { segments: [], proposals: [] };
+    const read = segments(take.gait);
+    return { segments: read, proposals: proposals(take.gait, read, loopsOf(take).candidates) };
   },
 
   /** Runs a clip's recipe. */
@@ -263,6 +265,12 @@ expose(api);
 /** What leaves the worker is a copy: the worker keeps its own. */
 function copyForWire(motion: Motion): WireMotion {
   return { ...motion, rotations: motion.rotations.slice(), rootPositions: motion.rootPositions.slice() };
+}
+
+/** All loop candidates of a take; searched once. */
+function loopsOf(take: Held): LoopSearch {
+  take.loops ??= take.gait ? findLoops(take.gait, { most: 2000 }) : { candidates: [], pairs: 0 };
+  return take.loops;
 }
 
 function slidesOf(run: Held['run'], recipe: ClipRecipe, clip: Clip): ContactSlide[] {

@@ -34,13 +34,31 @@ export interface LoopOptions {
 
 const DEFAULTS: Required<LoopOptions> = { shortest: 0.4, longest: 6, standing: 2.5, most: 40 };
 
+/** A start and a likely partner of it. */
+interface Valley {
+  readonly from: number;
+  readonly to: number;
+  readonly startsOn: LoopCandidate['startsOn'];
+  /** Squared feature distance, m². */
+  readonly distance: number;
+}
+
+/** Partners that are measured besides the nearest one of every start. */
+const MOST_OTHERS = 200;
+
+/** A frame that much farther by its features than its neighbour is not measured beside it. */
+const CLEARLY = 1.2;
+
+/** Squared feature distance, m², of pairs that no alignment makes a loop of: twice what a candidate may cost. */
+const HOPELESS = 0.28 ** 2;
+
 /** Frames a second of the first, coarse pass. */
 const COARSE = 30;
 
 /**
- * Finds cycles. A coarse pass at 30 frames a second compares every two instants that lie between the shortest and the longest
- * cycle apart, by their features; from every footfall (or, where nobody walks, from every valley of the map) the best partners
- * are then refined at the full rate by the true, aligned distance.
+ * Finds cycles. From every footfall (or, where nobody walks, from instants of standing) a coarse pass at 30 frames a second compares the
+ * instants that lie between the shortest and the longest cycle on, by their features; the best of its valleys are then refined at the full
+ * rate by the true, aligned distance.
  *
  * Idea: Kovar, Gleicher, Pighin, *Motion Graphs*, 2002. Costs features × pairs; a minute at 60 a second takes a few tens of
  * milliseconds.
@@ -51,62 +69,56 @@ export function findLoops(gait: Gait, options: LoopOptions = {}): LoopSearch {
   const step = Math.max(1, Math.round(fps / COARSE));
   const found = new Map<string, LoopCandidate>();
   const seen = features(gait);
-  const map = distances(seen, step, Math.floor((settings.shortest * fps) / step), Math.ceil((settings.longest * fps) / step));
-  const add = (from: number, to: number, startsOn: LoopCandidate['startsOn']) => {
-    const candidate = refine(gait, seen, from, to, step, startsOn, settings);
-    if (candidate) found.set(`${candidate.from}-${candidate.to}`, candidate);
-  };
-  const falls = (['left', 'right'] as const).flatMap((side) => footfalls(gait.contacts, side).map((frame) => ({ frame, side })));
-  for (const { frame, side } of falls) {
-    for (const to of map.valleysFrom(frame, 4)) add(frame, to, side);
-  }
-  const stands = standingStarts(gait, Math.round(0.5 * fps));
-  for (const frame of stands) for (const to of map.valleysFrom(frame, 3)) if (to - frame >= settings.standing * fps) add(frame, to, null);
-  const sorted = [...found.values()].sort((a, b) => b.score - a.score);
-  return { candidates: thin(sorted, 0.12 * fps).slice(0, settings.most), pairs: map.pairs };
-}
-
-interface DistanceMap {
-  readonly pairs: number;
-  /** The nearest local minima over the cycle's length from a frame on: frames, nearest in distance first. */
-  valleysFrom(frame: number, most: number): number[];
-}
-
-function distances({ frames, width, values }: Features, step: number, shortest: number, longest: number): DistanceMap {
-  const n = Math.floor((frames - 1) / step) + 1;
-  const lags = Math.max(0, Math.min(longest, n - 1) - shortest + 1);
-  const map = new Float32Array(n * lags).fill(Infinity);
   let pairs = 0;
-  for (let i = 0; i < n; i++) {
-    const a = i * step * width;
-    const count = Math.min(lags, n - i - shortest);
-    for (let l = 0; l < count; l++) {
-      const b = (i + shortest + l) * step * width;
-      let sum = 0;
-      for (let k = 0; k < width; k++) {
-        const d = values[a + k] - values[b + k];
-        sum += d * d;
-      }
-      map[i * lags + l] = sum; // written out here: this is the hot loop, width × pairs
-    }
-    pairs += Math.max(0, count);
-  }
-  return {
-    pairs,
-    valleysFrom(frame, most) {
-      const i = Math.min(n - 1, Math.round(frame / step));
-      const row = map.subarray(i * lags, (i + 1) * lags);
-      const valleys: { lag: number; value: number }[] = [];
-      for (let l = 1; l < lags - 1; l++) {
-        if (row[l] <= row[l - 1] && row[l] < row[l + 1] && Number.isFinite(row[l + 1])) valleys.push({ lag: l, value: row[l] });
-      }
-      // The end of a take is no valley, yet a take cut to exactly one cycle has its partner there.
-      const end = Math.min(lags, n - i - shortest) - 1;
-      if (end > 0 && row[end] < row[end - 1]) valleys.push({ lag: end, value: row[end] });
-      valleys.sort((x, y) => x.value - y.value);
-      return valleys.slice(0, most).map(({ lag }) => Math.min(frames - 1, frame + (lag + shortest) * step));
-    },
+  const first: Valley[] = [];
+  const others: Valley[] = [];
+  const search = (from: number, most: number, startsOn: LoopCandidate['startsOn'], least = 0) => {
+    const shortest = Math.floor(settings.shortest * fps);
+    const row = distancesFrom(seen, from, step, shortest, Math.ceil(settings.longest * fps));
+    pairs += row.length;
+    valleys(row)
+      .map((lag) => ({ from, to: Math.min(seen.frames - 1, from + shortest + lag * step), startsOn, distance: row[lag] }))
+      .filter(({ to }) => to - from >= least)
+      .slice(0, most)
+      .forEach((valley, i) => (i === 0 ? first : others).push(valley));
   };
+  for (const side of ['left', 'right'] as const) for (const frame of footfalls(gait.contacts, side)) search(frame, 16, side);
+  for (const frame of standingStarts(gait, Math.round(0.5 * fps))) search(frame, 3, null, settings.standing * fps);
+  // The nearest partner of every start is measured, and of the others those that promise most.
+  const promising = others.sort((p, q) => p.distance - q.distance).slice(0, MOST_OTHERS);
+  for (const valley of [...first, ...promising]) {
+    const candidate = refine(gait, seen, valley, step, settings);
+    if (candidate) found.set(`${candidate.from}-${candidate.to}`, candidate);
+  }
+  const sorted = [...found.values()].sort((a, b) => b.score - a.score);
+  return { candidates: thin(sorted, 0.12 * fps).slice(0, settings.most), pairs };
+}
+
+/** Squared feature distances from a frame to those `shortest` to `longest` frames on, every `step` frames, as far as the take goes. */
+function distancesFrom({ frames, width, values }: Features, from: number, step: number, shortest: number, longest: number): Float32Array {
+  const count = Math.max(0, Math.floor((Math.min(longest, frames - 1 - from) - shortest) / step) + 1);
+  const row = new Float32Array(count);
+  const a = from * width;
+  for (let l = 0; l < count; l++) {
+    const b = (from + shortest + l * step) * width;
+    let sum = 0;
+    for (let k = 0; k < width; k++) {
+      const d = values[a + k] - values[b + k];
+      sum += d * d;
+    }
+    row[l] = sum; // written out here: this is the hot loop, width × pairs
+  }
+  return row;
+}
+
+/** The nearest local minima of a row: indices, nearest in distance first. */
+function valleys(row: Float32Array): number[] {
+  const found: number[] = [];
+  for (let l = 1; l < row.length - 1; l++) if (row[l] <= row[l - 1] && row[l] < row[l + 1] && row[l] < HOPELESS) found.push(l);
+  // The end of a take is no valley, yet a take cut to exactly one cycle has its partner there.
+  const end = row.length - 1;
+  if (end > 0 && row[end] < row[end - 1]) found.push(end);
+  return found.sort((a, b) => row[a] - row[b]);
 }
 
 function squaredDistance({ width, values }: Features, a: number, b: number): number {
@@ -128,10 +140,8 @@ function standingStarts(gait: Gait, every: number): number[] {
 function refine(
   gait: Gait,
   seen: Features,
-  from: number,
-  guess: number,
+  { from, to: guess, startsOn }: Valley,
   step: number,
-  startsOn: LoopCandidate['startsOn'],
   settings: Required<LoopOptions>,
 ): LoopCandidate | null {
   const { fps, frames } = gait.motion;
@@ -144,7 +154,8 @@ function refine(
     near.push({ f, distance: squaredDistance(seen, from, f) });
   }
   near.sort((a, b) => a.distance - b.distance);
-  for (const { f } of near.slice(0, 2)) {
+  for (const { f, distance } of near.slice(0, 2)) {
+    if (best && distance > CLEARLY * near[0].distance) break;
     const s = seam(gait, from, f);
     if (!best || cost(s) < cost(best)) {
       best = s;

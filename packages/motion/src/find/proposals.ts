@@ -18,6 +18,14 @@ const CYCLIC: ReadonlySet<Segment['kind']> = new Set(['walk', 'run', 'sneak', 'i
 /** Stillness kept before a start and after a stop, seconds. */
 const STILL_SECONDS = 0.25;
 
+/** A start is that of the gait that follows it, a stop that of the gait before it. */
+function nameOf(segment: Segment, gait: Segment | undefined): string {
+  const isEdge = segment.kind === 'start' || segment.kind === 'stop';
+  const of = isEdge && gait && CYCLIC.has(gait.kind) && gait.kind !== 'idle' ? gait.kind : null;
+  const way = segment.direction && segment.direction !== 'forward' ? [segment.direction] : [];
+  return of ? [of, segment.kind, ...way].join('-') : proposedName(segment);
+}
+
 /** A stand of which no two instants are alike enough is taken as a whole, without its edges, if it lasts. */
 function wholeStand({ from, to }: Segment, fps: number): { from: number; to: number } | null {
   const edge = Math.round(0.4 * fps);
@@ -34,8 +42,8 @@ export function proposals({ contacts, motion }: Gait, found: readonly Segment[],
   const { fps, frames } = motion;
   const out: Proposal[] = [];
   const cycles = new Map<string, { proposal: Proposal; score: number }>();
-  for (const segment of found) {
-    const name = proposedName(segment);
+  found.forEach((segment, i) => {
+    const name = nameOf(segment, found[i + (segment.kind === 'stop' ? -1 : 1)]);
     if (CYCLIC.has(segment.kind)) {
       const best = loops.find(
         ({ from, to, strides }) => from >= segment.from - 2 && to <= segment.to + 2 && strides > 0 === (segment.kind !== 'idle'),
@@ -43,9 +51,9 @@ export function proposals({ contacts, motion }: Gait, found: readonly Segment[],
       const cut = best ?? (segment.kind === 'idle' ? wholeStand(segment, fps) : null);
       const score = best?.score ?? 0;
       const known = cycles.get(name);
-      if (!cut || (known && known.score >= score)) continue;
+      if (!cut || (known && known.score >= score)) return;
       cycles.set(name, { score, proposal: { name, from: cut.from, to: cut.to, isLoop: true, segment } });
-      continue;
+      return;
     }
     const still = Math.round(STILL_SECONDS * fps);
     const falls = footfallsIn(contacts, { from: 0, to: frames });
@@ -56,7 +64,7 @@ export function proposals({ contacts, motion }: Gait, found: readonly Segment[],
     const from = isFromStand || before === undefined ? Math.max(0, segment.from - still) : before;
     const to = isToStand || after === undefined ? Math.min(frames - 1, segment.to + still) : after;
     if (to - from >= 2) out.push({ name, from, to, isLoop: false, segment });
-  }
+  });
   const all = [...[...cycles.values()].map(({ proposal }) => proposal), ...out].sort((a, b) => a.from - b.from);
   const seen = new Map<string, number>();
   return all.map((proposal) => {
