@@ -9,7 +9,7 @@ export const defaultSteps = (isLoop = true): RecipeStep[] => [
 ];
 
 /** The order in which steps are run. */
-export const STEP_ORDER = ['floor', 'loop', 'foot-lock', 'travel'] as const satisfies readonly RecipeStep['kind'][];
+export const STEP_ORDER = ['floor', 'typical-cycle', 'loop', 'foot-lock', 'travel'] as const satisfies readonly RecipeStep['kind'][];
 
 export const newStep = (kind: RecipeStep['kind']): RecipeStep =>
   kind === 'travel' ? stepSchema.parse({ kind, start: 'origin' }) : stepSchema.parse({ kind });

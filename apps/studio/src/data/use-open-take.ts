@@ -2,7 +2,8 @@
 import type { TakeOverrides } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
 import { core } from '@/worker/core';
-import type { OpenTake, TakeSource } from '@/worker/core.worker';
+import type { OpenTake } from '@/worker/core.worker';
+import type { TakeSource } from '@/worker/held';
 import type { TakeInfo } from './project';
 
 /** A take opened in the worker, with what is drawn of it, or the same without what was overruled. Kept for as long as it is in use and a while after. */

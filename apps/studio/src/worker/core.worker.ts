@@ -1,22 +1,21 @@
 import {
-  applyOverrides,
   bodyMesh,
   clipFigures,
   clipSlides,
   compareMotions,
   createMotion,
-  findLoops,
   findBody,
   gait,
   jointWay,
   InputError,
   makeClips,
-  motionFromRows,
+  nearestPair,
   overviewOf,
   proposals,
-  recipeRunner,
+  recurrence,
   repeatLoop,
   seam,
+  seamPoses,
   segments,
   shipClip,
   sidesOf,
@@ -31,32 +30,20 @@ import {
   type MadeFile,
   type Motion,
   type Overview,
-  type Passport,
   type Project,
   type Proposal,
   type Report,
   type Seam,
+  type SeamPoses,
   type Segment,
   type Skeleton,
-  type TakeOverrides,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
+import { featuresOf, loopsOf, openSource, takeOf, type Held, type TakeSource } from './held';
 import { markersOf, type Markers } from './markers';
 import { redeliver, type MadeFrom, type Redelivery } from './redelivery';
 import { stripOf, type Strip } from './strip';
 import type { WireMotion } from './wire';
-
-/** What the worker needs to know of a take to open it. */
-export interface TakeSource {
-  /** What it goes by here: the take and how it is read. */
-  readonly key: string;
-  readonly id: string;
-  readonly skeleton: Skeleton;
-  readonly fps: number;
-  readonly moving: readonly number[];
-  readonly passport: Pick<Passport, 'reading'>;
-  readonly overrides: TakeOverrides;
-}
 
 /** A take as the places show it: in metres, with what is drawn along its time axis. */
 export interface OpenTake extends Overview {
@@ -92,60 +79,13 @@ export interface Reading {
   readonly proposals: readonly Proposal[];
 }
 
-interface Held {
-  readonly motion: Motion;
-  readonly gait: Gait | null;
-  readonly run: (recipe: ClipRecipe) => Clip;
-  loops: LoopSearch | null;
-}
-
-/** Samples (frames times joints) that are held open at a time; what was used longest ago is let go and opened again when it is wanted. */
-const MOST_HELD = 20_000_000;
 /** Loop candidates that leave the worker; what a take offers is chosen from all. */
 const MOST_SHOWN = 40;
-const sources = new Map<string, TakeSource>();
-const held = new Map<string, Promise<Held>>();
-const sizes = new Map<string, number>();
-
-/** An open take, newest used last. */
-function takeOf(key: string): Promise<Held> {
-  const source = sources.get(key);
-  if (!source) return Promise.reject(new Error('The take is not open.'));
-  const running = held.get(key) ?? load(source);
-  held.delete(key);
-  held.set(key, running);
-  return running;
-}
-
-async function load(source: TakeSource): Promise<Held> {
-  try {
-    const response = await fetch(`/api/takes/${source.id}/motion`);
-    if (!response.ok) throw new Error('The take could not be loaded.');
-    const rows = new Float32Array(await response.arrayBuffer());
-    const raw = motionFromRows(rows, source.skeleton, source.fps, source.moving);
-    const motion = applyOverrides(raw, source.passport.reading, source.overrides);
-    sizes.set(source.key, motion.frames * motion.skeleton.joints.length);
-    letGo();
-    return { motion, gait: gait(motion), run: recipeRunner(motion), loops: null };
-  } catch (error) {
-    held.delete(source.key);
-    throw error;
-  }
-}
-
-function letGo(): void {
-  const total = () => [...held.keys()].reduce((sum, key) => sum + (sizes.get(key) ?? 0), 0);
-  for (const key of [...held.keys()].slice(0, -1)) {
-    if (total() <= MOST_HELD) return;
-    held.delete(key);
-  }
-}
 
 const api = {
   /** Opens a take for what follows, which calls it by its key. */
   async open(source: TakeSource): Promise<void> {
-    sources.set(source.key, source);
-    await takeOf(source.key);
+    await openSource(source);
   },
 
   async openTake(source: TakeSource): Promise<OpenTake> {
@@ -197,6 +137,22 @@ const api = {
     if (!take.gait) return { segments: [], proposals: [] };
     const read = segments(take.gait);
     return { segments: read, proposals: proposals(take.gait, read, loopsOf(take).candidates) };
+  },
+
+  /** The end poses of a cut over each other. */
+  async seamPoses(id: string, from: number, to: number): Promise<SeamPoses | null> {
+    const { gait: found } = await takeOf(id);
+    return found && seamPoses(found, from, to);
+  },
+
+  /** The take against itself within a window, and the best pair of frames near one. */
+  async recurrence(id: string, window: readonly [number, number], size: number): Promise<Uint8ClampedArray> {
+    const seen = featuresOf(await takeOf(id));
+    return seen ? recurrence(seen, window, window, size) : new Uint8ClampedArray(size * size);
+  },
+  async snap(id: string, from: number, to: number, reach: number, least: number): Promise<{ from: number; to: number }> {
+    const seen = featuresOf(await takeOf(id));
+    return seen ? nearestPair(seen, from, to, reach, least) : { from, to };
   },
 
   /** Runs a clip's recipe. */
@@ -265,12 +221,6 @@ expose(api);
 /** What leaves the worker is a copy: the worker keeps its own. */
 function copyForWire(motion: Motion): WireMotion {
   return { ...motion, rotations: motion.rotations.slice(), rootPositions: motion.rootPositions.slice() };
-}
-
-/** All loop candidates of a take; searched once. */
-function loopsOf(take: Held): LoopSearch {
-  take.loops ??= take.gait ? findLoops(take.gait, { most: 2000 }) : { candidates: [], pairs: 0 };
-  return take.loops;
 }
 
 function slidesOf(run: Held['run'], recipe: ClipRecipe, clip: Clip): ContactSlide[] {

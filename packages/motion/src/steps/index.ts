@@ -3,10 +3,11 @@ import type { Clip } from '../model/clip';
 import { floor, floorParams } from './floor';
 import { footLock, footLockParams } from './foot-lock';
 import { loop, loopParams } from './loop';
+import { typicalCycleParams, typicalCycleStep } from './typical-cycle';
 import { travel, travelParams } from './travel';
 
 /** A recipe's step as it stands in a file: told apart by `kind`, parameters optional. */
-export const stepSchema = z.discriminatedUnion('kind', [floorParams, loopParams, footLockParams, travelParams]);
+export const stepSchema = z.discriminatedUnion('kind', [floorParams, typicalCycleParams, loopParams, footLockParams, travelParams]);
 export type RecipeStep = z.infer<typeof stepSchema>;
 export type RecipeStepInput = z.input<typeof stepSchema>;
 
@@ -16,6 +17,8 @@ export function applyStep(clip: Clip, step: RecipeStep): Clip {
   switch (step.kind) {
     case 'floor':
       return floor.apply(clip, step);
+    case 'typical-cycle':
+      return typicalCycleStep.apply(clip, step);
     case 'loop':
       return loop.apply(clip, step);
     case 'foot-lock':

@@ -1,6 +1,6 @@
 'use client';
 import type { LoopCandidate, Segment } from '@lantern/motion';
-import { Box, Button, CircularProgress, LinearProgress, Typography } from '@mui/material';
+import { Box, CircularProgress, LinearProgress, Typography } from '@mui/material';
 import { useParams, useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useClips } from '@/data/clips-store';
@@ -10,14 +10,15 @@ import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
 import { Split } from '@/shell/Split';
-import { Choice } from '@/stage/Choice';
 import { AtFrame, StageFrame } from '@/stage/StageFrame';
 import type { ContactSlide } from '@/worker/core.worker';
 import { CandidateList } from './CandidateList';
 import { ClipHead } from './ClipHead';
 import { Deck } from './Deck';
-import { Nothing } from './Nothing';
+import { NoClip, Nothing } from './Nothing';
+import { PreviewBar, type GlassName } from './PreviewBar';
 import { Proposals } from './Proposals';
+import { Glasses } from './Glasses';
 import { RecipePanel } from './RecipePanel';
 import { SeamFigures } from './SeamFigures';
 import { useBench, useClipResult, useLoops, useReading, useSeam, type Cut, type Preview } from './use-bench';
@@ -49,6 +50,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   const [draft, setDraft] = useState<Cut | null>(null);
   const [preview, setPreview] = useState<Preview>('travel');
   const [proposing, setProposing] = useState(false);
+  const [glass, setGlass] = useState<GlassName | null>(null);
   const isOpen = opened.data !== undefined && take !== null && opened.data.id === takeKey(take);
 
   const cut = useMemo<Cut | null>(() => draft ?? (doc ? { from: doc.from, to: doc.to } : null), [draft, doc]);
@@ -151,18 +153,18 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
             )}
             <Box sx={{ flex: 1 }} />
             {result.isFetching && <CircularProgress size={14} color="inherit" aria-label="Working the recipe" />}
-            <Box role="toolbar" aria-label="Preview" sx={{ display: 'flex' }}>
-              {shown?.figures?.loop && <Choice label="worry the seam" isOn={false} onClick={worry} />}
-              <Choice label="as captured" isOn={preview === 'take' || !doc} onClick={() => showTake(takeFrameNow(shown !== null, cut))} />
-              {doc && <Choice label="in place" isOn={preview === 'place'} onClick={() => setPreview('place')} />}
-              {doc && (
-                <Choice
-                  label={figures?.loop ? `travelling × ${REPEATS}` : 'travelling'}
-                  isOn={preview === 'travel'}
-                  onClick={() => setPreview('travel')}
-                />
-              )}
-            </Box>
+            <PreviewBar
+              preview={preview}
+              hasClip={doc !== null}
+              hasCut={cut !== null}
+              isLoop={figures?.loop ?? false}
+              glass={glass}
+              repeats={REPEATS}
+              onCaptured={() => showTake(takeFrameNow(shown !== null, cut))}
+              onPreview={setPreview}
+              onGlass={setGlass}
+              onWorry={worry}
+            />
           </>
         }
       />
@@ -219,18 +221,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
           onRemove={acts.remove}
         />
       ) : (
-        <Box>
-          <Typography variant="h2">{take.name}</Typography>
-          <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
-            No clip is open. Take a loop below, or cut one at the playhead.
-          </Typography>
-          <Button variant="outlined" color="inherit" onClick={newClip} title="N">
-            Cut a clip at the playhead
-          </Button>{' '}
-          <Button variant="outlined" color="inherit" onClick={propose} disabled={!reading.data}>
-            See what it offers
-          </Button>
-        </Box>
+        <NoClip take={take.name} canOffer={reading.data !== undefined} onCut={newClip} onOffer={propose} />
       )}
       <CandidateList candidates={candidates} isSearching={loops.isLoading || !isOpen} cut={cut} onTake={takeLoop} />
       {doc && <SeamFigures seam={seam} figures={result.data?.figures ?? null} />}
@@ -279,7 +270,19 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
               id="bench-work"
               vertical
               parts={[
-                { id: 'stage', size: '56%', least: '25%', content: stage },
+                {
+                  id: 'stage',
+                  size: '56%',
+                  least: '25%',
+                  content: (
+                    <Box sx={{ position: 'relative', height: '100%' }}>
+                      {stage}
+                      {opened.data && isOpen && (
+                        <Glasses shown={glass} take={opened.data} cut={cut} onCut={takeLoop} onClose={() => setGlass(null)} />
+                      )}
+                    </Box>
+                  ),
+                },
                 { id: 'deck', size: '44%', least: '30%', content: deck },
               ]}
             />

@@ -24,3 +24,21 @@ export function Nothing({ isGone, takes, project }: { isGone: boolean; takes: nu
     </Box>
   );
 }
+
+/** A take of which no clip is open: what one does next. */
+export function NoClip({ take, canOffer, onCut, onOffer }: { take: string; canOffer: boolean; onCut: () => void; onOffer: () => void }) {
+  return (
+    <Box>
+      <Typography variant="h2">{take}</Typography>
+      <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
+        No clip is open. Take a loop below, or cut one at the playhead.
+      </Typography>
+      <Button variant="outlined" color="inherit" onClick={onCut} title="N">
+        Cut a clip at the playhead
+      </Button>{' '}
+      <Button variant="outlined" color="inherit" onClick={onOffer} disabled={!canOffer}>
+        See what it offers
+      </Button>
+    </Box>
+  );
+}

@@ -13,7 +13,13 @@ import { Choose, Seconds, StepCard } from './StepCard';
 type LoopStep = Extract<RecipeStep, { kind: 'loop' }>;
 type TravelStep = Extract<RecipeStep, { kind: 'travel' }>;
 
-const NAMES: Record<RecipeStep['kind'], string> = { floor: 'floor', loop: 'loop', 'foot-lock': 'foot lock', travel: 'travel' };
+const NAMES: Record<RecipeStep['kind'], string> = {
+  floor: 'floor',
+  'typical-cycle': 'typical cycle',
+  loop: 'loop',
+  'foot-lock': 'foot lock',
+  travel: 'travel',
+};
 
 /** The recipe as a column of step cards, each switched, changed and measured in its place. */
 export function RecipePanel({
@@ -38,6 +44,23 @@ export function RecipePanel({
         switch (step.kind) {
           case 'floor':
             return <FloorCard key={step.kind} step={step} figures={figures} onChange={(s) => put(index, s)} />;
+          case 'typical-cycle':
+            return (
+              <StepCard
+                key={step.kind}
+                title="Typical cycle"
+                step={step}
+                onChange={(off) => put(index, { ...step, off: off || undefined })}
+                figure={null}
+              >
+                <Choose
+                  label="left out"
+                  value={step.exclude === 'auto' ? 'auto' : 'none'}
+                  options={{ auto: 'strides far from the average', none: 'none' }}
+                  onChange={(exclude) => put(index, { ...step, exclude: exclude === 'auto' ? 'auto' : [] })}
+                />
+              </StepCard>
+            );
           case 'loop':
             return <LoopCard key={step.kind} step={step} figures={figures} onChange={(s) => put(index, s)} />;
           case 'foot-lock':
