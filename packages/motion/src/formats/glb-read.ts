@@ -5,6 +5,7 @@ import type { Clip, Travel } from '../model/clip';
 import { alignSigns, createMotion, type Motion } from '../model/motion';
 import type { Joint, Skeleton } from '../model/skeleton';
 import { snapFrameRate } from './frame-rate';
+import { endSitesIn } from './end-sites';
 import type { NamedClip } from './glb-write';
 
 /**
@@ -51,7 +52,13 @@ export async function readGlb(bytes: Uint8Array): Promise<NamedClip[]> {
       const [x, y, z] = node.getTranslation();
       const [qx, qy, qz, qw] = node.getRotation();
       const parent = j === 0 ? -1 : joints.indexOf(node.getParentNode() ?? node);
-      return { name: node.getName() || `joint ${j}`, parent, offset: [x, y, z], restRotation: [qx, qy, qz, qw], endSites: [] };
+      return {
+        name: node.getName() || `joint ${j}`,
+        parent,
+        offset: [x, y, z],
+        restRotation: [qx, qy, qz, qw],
+        endSites: endSitesIn(node.getExtras()),
+      };
     }),
   };
   return animations.map((animation, i) => ({

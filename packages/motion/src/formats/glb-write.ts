@@ -37,6 +37,8 @@ export async function writeGlb(clips: readonly NamedClip[]): Promise<Uint8Array>
   const nodes = skeleton.joints.map((joint) =>
     document
       .createNode(joint.name)
+      // Toe tips and the top of the head have no joints: whoever reads the file again can still measure by them.
+      .setExtras(joint.endSites.length > 0 ? { endSites: joint.endSites.map((site) => [...site]) } : {})
       .setTranslation([...joint.offset])
       .setRotation([...joint.restRotation]),
   );
