@@ -1,5 +1,5 @@
 import { mkdir } from 'node:fs/promises';
-import { launch, shows } from '../e2e/browser';
+import { click, launch, shows } from '../e2e/browser';
 
 // Takes the pictures of docs/screenshots from the running application with its demo data: npm run screenshots [address]
 const address = process.argv[2] ?? 'http://127.0.0.1:4180';
@@ -17,6 +17,11 @@ await page.mouse.click(742, 740);
 await settle(1500);
 await page.screenshot({ path: `${folder}/takes.png` });
 
+await page.goto(`${address}/gullmouth/takes?capture`);
+await click(page, 'button', 'Connect the suit');
+await shows(page, /sensors are heard/);
+await settle(1500);
+await page.screenshot({ path: `${folder}/capture.png` });
 await page.goto(`${address}/gullmouth/ship`);
 await shows(page, /stroll-forward[\s\S]*m\/s/);
 await settle(800);
@@ -28,6 +33,10 @@ await settle(2500);
 await page.mouse.click(470, 650);
 await settle(1500);
 await page.screenshot({ path: `${folder}/bench.png` });
+await click(page, 'button', 'map');
+await settle(1500);
+await page.screenshot({ path: `${folder}/bench-map.png` });
+await click(page, 'button', 'Close the recurrence map');
 await page.locator('::-p-text(night chart)').click();
 await settle(600);
 await page.screenshot({ path: `${folder}/bench-night.png` });

@@ -220,3 +220,17 @@ test.each(['walk', 'jog', 'hush'] as const)('%s: none of the ten best cycles of 
     expect(Math.min(...near.map(({ from, to }) => cost(from, to)))).toBeLessThan(best.cost * 1.3 + 0.1);
   }
 });
+
+test('a closed cycle begun elsewhere is the same cycle: closed as well, at the same speed, with the chosen foot just landing', () => {
+  const { motion, gait } = suit('walk', { seed: 5 });
+  const [best] = findLoops(gait).candidates;
+  for (const start of ['left', 'right'] as const) {
+    const turned = closed(motion, best, [stepSchema.parse({ kind: 'loop', start }), SHIPPED[1]]);
+    const figures = figuresOf(turned);
+    expect(figures.seam.poseCm).toBeLessThan(1e-6);
+    expect(figures.tick).toBeLessThanOrEqual(1.2);
+    expect(figures.speedMps).toBeCloseTo(figuresOf(closed(motion, best)).speedMps, 3);
+    const landings = gaitOf(repeatLoop(turned, 3)).contacts[start].map(({ from }) => from % (turned.motion.frames - 1));
+    expect(Math.min(...landings.map((f) => Math.min(f, turned.motion.frames - 1 - f)))).toBeLessThanOrEqual(1);
+  }
+});

@@ -11,6 +11,7 @@ import {
   makeClips,
   nearestPair,
   overviewOf,
+  partnersOf,
   proposals,
   recurrence,
   repeatLoop,
@@ -153,6 +154,15 @@ const api = {
   async snap(id: string, from: number, to: number, reach: number, least: number): Promise<{ from: number; to: number }> {
     const seen = featuresOf(await takeOf(id));
     return seen ? nearestPair(seen, from, to, reach, least) : { from, to };
+  },
+
+  /** Where a post would make the best seams with the other one: frames for the in post and for the out post. */
+  async partners(id: string, from: number, to: number): Promise<{ ins: number[]; outs: number[] }> {
+    const take = await takeOf(id);
+    const seen = featuresOf(take);
+    if (!seen) return { ins: [], outs: [] };
+    const [least, most] = [0.3 * take.motion.fps, 6 * take.motion.fps].map(Math.round);
+    return { ins: partnersOf(seen, to, to - most, to - least), outs: partnersOf(seen, from, from + least, from + most) };
   },
 
   /** Runs a clip's recipe. */

@@ -141,5 +141,5 @@ test('broken storage costs nothing but the history', () => {
 test('new clips have the next free name and the recipe of a shipped loop', () => {
   expect(freeName('stroll', [doc({ name: 'stroll-01' }), doc({ name: 'Stroll-02' })])).toBe('stroll-03');
   expect(freeName('stroll-07', [])).toBe('stroll-01');
-  expect(defaultSteps().map((step) => step.kind)).toEqual(['loop', 'travel']);
+  expect(defaultSteps().map((step) => step.kind)).toEqual(['loop', 'foot-lock', 'travel']);
 });

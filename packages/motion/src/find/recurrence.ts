@@ -55,3 +55,16 @@ export function nearestPair(
   }
   return best;
 }
+
+/** Frames that are nearer to a frame than their neighbours are, by their features, within a range; nearest in distance first. */
+export function partnersOf({ frames, width, values }: Features, frame: number, from: number, to: number): number[] {
+  const [first, last] = [Math.max(0, from), Math.min(frames - 1, to)];
+  const row = Float64Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => {
+    let sum = 0;
+    for (let k = 0; k < width; k++) sum += (values[frame * width + k] - values[(first + i) * width + k]) ** 2;
+    return sum;
+  });
+  const out: number[] = [];
+  for (let i = 1; i < row.length - 1; i++) if (row[i] <= row[i - 1] && row[i] < row[i + 1]) out.push(i);
+  return out.sort((a, b) => row[a] - row[b]).map((i) => first + i);
+}

@@ -7,6 +7,7 @@ import type { Clip } from '../model/clip';
 import { invert, moveFrames, type FloorTransform } from '../model/floor-transform';
 import { forwardKinematics } from '../model/kinematics';
 import { alignSigns, copyMotion, cutMotion, type Motion } from '../model/motion';
+import { repeatLoop } from '../model/repeat';
 import { repeatFirst } from './repeat-first';
 import { settleSeam } from './settle';
 import { spreadDifference } from './spread';
@@ -21,6 +22,8 @@ export const loopParams = z.object({
   seconds: z.number().min(0.05).max(2).default(0.3),
   /** Take the cycle's turn out; `auto` does so below 20°. */
   heading: z.enum(['auto', 'straight', 'captured']).default('auto'),
+  /** What the closed cycle begins with: the cut's own first frame, or the landing of a foot. */
+  start: z.enum(['cut', 'left', 'right']).default('cut'),
 });
 export type LoopParams = z.infer<typeof loopParams>;
 
@@ -45,10 +48,20 @@ export const loop: Step<'loop', LoopParams> = {
     const left = params.heading === 'captured' ? cycle.turn : cycle.turn - turn;
     repeatFirst(straight, last, left);
     const settled = settleSeam(straight);
-    alignSigns(settled);
-    return { ...clip, motion: settled, loop: true, lead: null, tail: null, contacts: undefined };
+    const begun = params.start === 'cut' ? settled : beginWith(settled, params.start);
+    alignSigns(begun);
+    return { ...clip, motion: begun, loop: true, lead: null, tail: null, contacts: undefined };
   },
 };
+
+/** The same cycle from the landing of a foot on; as it is where that foot never lands. */
+function beginWith(motion: Motion, side: 'left' | 'right'): Motion {
+  const last = motion.frames - 1;
+  const cycle = { motion, travel: null };
+  const found = gait(repeatLoop(cycle, 3));
+  const landing = found?.contacts[side].find(({ from }) => from >= last && from < 2 * last);
+  return landing ? cutMotion(repeatLoop(cycle, 2), landing.from - last, landing.from) : motion;
+}
 
 /** The turn and shift that lead from the first frame of a cut to its last, by the best alignment of the two. */
 export function cycleOf(motion: Motion): FloorTransform {

@@ -54,6 +54,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   const isOpen = opened.data !== undefined && take !== null && opened.data.id === takeKey(take);
 
   const cut = useMemo<Cut | null>(() => draft ?? (doc ? { from: doc.from, to: doc.to } : null), [draft, doc]);
+  const names = useMemo(() => new Set(docs.filter((d) => d.id !== doc?.id).map((d) => d.name.toLowerCase())), [docs, doc]);
   const seam = useSeam(take, isOpen, cut);
   const loops = useLoops(take, isOpen);
   const reading = useReading(take, isOpen);
@@ -181,6 +182,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
       <Deck
         take={opened.data}
         cut={cut}
+        rest={doc}
         seam={seam}
         candidates={candidates}
         clips={docs.filter((d) => d.take === take.id)}
@@ -213,6 +215,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
       {doc && opened.data ? (
         <ClipHead
           doc={doc}
+          names={names}
           frames={opened.data.motion.frames}
           onChange={put}
           onNew={newClip}

@@ -8,6 +8,7 @@ import { Small } from '@/shell/Small';
 /** Name and cut of the clip, typed as well as dragged. */
 export function ClipHead({
   doc,
+  names,
   frames,
   onChange,
   onNew,
@@ -16,6 +17,8 @@ export function ClipHead({
   onRemove,
 }: {
   doc: ClipDoc;
+  /** Of the other clips, in small letters. */
+  names: ReadonlySet<string>;
   frames: number;
   onChange: (doc: ClipDoc) => void;
   onNew: () => void;
@@ -31,6 +34,7 @@ export function ClipHead({
           label="Clip name"
           value={doc.name}
           read={(text) => text.trim().slice(0, 120) || null}
+          refuse={(text) => (names.has(text.trim().toLowerCase()) ? 'another clip is called that' : null)}
           onChange={(name) => onChange({ ...doc, name })}
           grow
         />
@@ -76,24 +80,29 @@ function Typed({
   label,
   value,
   read,
+  refuse,
   onChange,
   grow,
 }: {
   label: string;
   value: string;
   read: (text: string) => string | null;
+  /** Why a text cannot be taken. */
+  refuse?: (text: string) => string | null;
   onChange: (text: string) => void;
   grow?: boolean;
 }) {
   const [text, setText] = useState(value);
+  const problem = text === value ? null : (refuse?.(text) ?? null);
   const commit = () => {
-    const next = read(text);
+    const next = problem ? null : read(text);
     if (next !== null && next !== value) onChange(next);
     else setText(value);
   };
   return (
     <TextField
-      label={label}
+      label={problem ?? label}
+      error={problem !== null}
       value={text}
       onChange={(event) => setText(event.target.value)}
       onBlur={commit}

@@ -16,16 +16,20 @@ import { ClipStrip, Labels, Ruler, SeamTag, Trace } from './DeckParts';
 import { DeckPlayhead } from './DeckPlayhead';
 import { Post } from './Post';
 import { SegmentBand } from './SegmentBand';
-import type { Cut } from './use-bench';
+import { usePartners, type Cut } from './use-bench';
 
 const READ = 22;
 const LOOPS = 66;
 const RIBBON = 50;
 const CLIPS = 30;
+/** Seams that draw a post; the worse ones do not. */
+const MOST_SEAMS = 6;
 
 export interface DeckProps {
   readonly take: OpenTake;
   readonly cut: Cut | null;
+  /** The cut before it was dragged. */
+  readonly rest: Cut | null;
   readonly seam: Seam | null;
   readonly candidates: readonly LoopCandidate[];
   readonly clips: readonly ClipDoc[];
@@ -49,6 +53,7 @@ export function Deck(props: DeckProps) {
   const {
     take,
     cut,
+    rest,
     seam,
     candidates,
     clips,
@@ -81,12 +86,15 @@ export function Deck(props: DeckProps) {
     () => (take.contacts ? [...take.contacts.left, ...take.contacts.right].map(({ from }) => from).filter((f) => f > 0) : []),
     [take.contacts],
   );
-  const snap = (frame: number, isFree: boolean) => {
+  const partners = usePartners(take.id, rest);
+  // Within reach a post goes to the best seam with the other, else to a footfall.
+  const snapTo = (seams: readonly number[]) => (frame: number, isFree: boolean) => {
     const whole = Math.min(frames - 1, Math.max(0, Math.round(frame)));
     if (isFree) return whole;
     const reach = (9 / span) * (window.to - window.from);
-    const near = falls.reduce((best, f) => (Math.abs(f - frame) < Math.abs(best - frame) ? f : best), Infinity);
-    return Math.abs(near - frame) <= reach ? near : whole;
+    const nearest = (places: readonly number[]) =>
+      places.reduce((best, f) => (Math.abs(f - frame) < Math.abs(best - frame) ? f : best), Infinity);
+    return [nearest(seams.slice(0, MOST_SEAMS)), nearest(falls)].find((f) => Math.abs(f - frame) <= reach) ?? whole;
   };
   const moveIn = (frame: number, isDone: boolean) => cut && onCut({ from: Math.min(frame, cut.to - 2), to: cut.to }, isDone);
   const moveOut = (frame: number, isDone: boolean) => cut && onCut({ from: cut.from, to: Math.max(frame, cut.from + 2) }, isDone);
@@ -197,7 +205,7 @@ export function Deck(props: DeckProps) {
                 x={x(cut.from)}
                 height={height - CLIPS}
                 frameAt={frameAt}
-                snap={snap}
+                snap={snapTo(partners.ins)}
                 onMove={moveIn}
               />
               <Post
@@ -208,7 +216,7 @@ export function Deck(props: DeckProps) {
                 x={x(cut.to)}
                 height={height - CLIPS}
                 frameAt={frameAt}
-                snap={snap}
+                snap={snapTo(partners.outs)}
                 onMove={moveOut}
               />
             </>

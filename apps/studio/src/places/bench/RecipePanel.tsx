@@ -121,6 +121,12 @@ function LoopCard({ step, figures, onChange }: { step: LoopStep; figures: ClipFi
         options={{ auto: 'straight when it turns little', straight: 'straight', captured: 'as captured' }}
         onChange={(heading) => onChange({ ...step, heading })}
       />
+      <Choose
+        label="begins"
+        value={step.start}
+        options={{ cut: 'where it is cut', left: 'as the left foot lands', right: 'as the right foot lands' }}
+        onChange={(start) => onChange({ ...step, start })}
+      />
     </StepCard>
   );
 }

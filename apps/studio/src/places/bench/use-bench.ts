@@ -36,6 +36,20 @@ export function useReading(take: TakeInfo | null, isOpen: boolean) {
   });
 }
 
+const NO_PARTNERS = { ins: [], outs: [] };
+
+/** Where each post would make the best seams with the other. */
+export function usePartners(id: string, cut: Cut | null): { readonly ins: readonly number[]; readonly outs: readonly number[] } {
+  const { data } = useQuery({
+    queryKey: ['partners', id, cut?.from, cut?.to],
+    enabled: cut !== null,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    queryFn: () => core().partners(id, cut?.from ?? 0, cut?.to ?? 1),
+  });
+  return data ?? NO_PARTNERS;
+}
+
 /** The seam figures of a cut, newest first wins: while a post is dragged they follow in the same frame. */
 export function useSeam(take: TakeInfo | null, isOpen: boolean, cut: Cut | null): Seam | null {
   const [seam, setSeam] = useState<Seam | null>(null);

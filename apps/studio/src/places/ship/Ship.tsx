@@ -1,22 +1,5 @@
 'use client';
-import {
-  Box,
-  Button,
-  Checkbox,
-  FormControlLabel,
-  LinearProgress,
-  MenuItem,
-  Radio,
-  RadioGroup,
-  Switch,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-  Typography,
-} from '@mui/material';
+import { Box, Button, FormControlLabel, LinearProgress, MenuItem, Radio, RadioGroup, Switch, TextField, Typography } from '@mui/material';
 import { proxy } from 'comlink';
 import Link from 'next/link';
 import { useState } from 'react';
@@ -25,12 +8,11 @@ import { useClips, type ClipDoc } from '@/data/clips-store';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
-import { FigureValue } from '@/shell/Figure';
 import { chart } from '@/shell/theme';
-import { PoseStrip } from '@/timeline/PoseStrip';
 import { core } from '@/worker/core';
 import { download } from './download';
-import { ensureOpen, keyOf, useReadiness, type Readiness } from './use-readiness';
+import { ensureOpen, keyOf, useReadiness } from './use-readiness';
+import { ReadinessTable, valueOf } from './ReadinessTable';
 
 const RATES = [24, 30, 60, 120] as const;
 
@@ -169,116 +151,6 @@ function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeI
         </Button>
       </Box>
     </Box>
-  );
-}
-
-const valueOf = ({ figures }: Readiness, key: Bounded): number => {
-  if (!figures) return 0;
-  if (key === 'tick' || key === 'slideCm' || key === 'sinkCm') return figures[key];
-  return figures.loop ? figures.seam[key] : 0;
-};
-
-function ReadinessTable({
-  docs,
-  order,
-  readiness,
-  left,
-  setLeft,
-  project,
-}: {
-  docs: readonly ClipDoc[];
-  order: readonly number[];
-  readiness: readonly Readiness[];
-  left: ReadonlySet<string>;
-  setLeft: (left: ReadonlySet<string>) => void;
-  project: string;
-}) {
-  const toggle = (id: string) => {
-    const next = new Set(left);
-    if (!next.delete(id)) next.add(id);
-    setLeft(next);
-  };
-  const all = left.size === 0;
-  return (
-    <Table size="small" aria-label="Readiness">
-      <TableHead>
-        <TableRow>
-          <TableCell padding="checkbox">
-            <Checkbox
-              size="small"
-              color="default"
-              checked={all}
-              indeterminate={!all && left.size < docs.length}
-              onChange={() => setLeft(all ? new Set(docs.map((d) => d.id)) : new Set())}
-              slotProps={{ input: { 'aria-label': 'All clips' } }}
-            />
-          </TableCell>
-          {['Clip', '', 'Length', 'Speed', 'Seam', 'Tick', 'Foot slide', 'Sink', 'Drift'].map((label, i) => (
-            <TableCell key={label || 'strip'} align={i < 2 ? 'left' : 'right'}>
-              {label}
-            </TableCell>
-          ))}
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {order.map((i) => {
-          const doc = docs[i];
-          const { figures, strip, isPending, error } = readiness[i];
-          const cell = (key: Bounded, unit: string, digits: number) => {
-            const value = valueOf(readiness[i], key);
-            const shown = figures && (figures.loop || key === 'slideCm' || key === 'sinkCm') ? value : null;
-            const out = shown !== null && isOut(key, value);
-            return (
-              <TableCell key={key} align="right">
-                <FigureValue value={shown} unit={unit} digits={digits} out={out} todo={out ? BOUNDS[key].todo : undefined} />
-              </TableCell>
-            );
-          };
-          return (
-            <TableRow key={doc.id} hover>
-              <TableCell padding="checkbox">
-                <Checkbox
-                  size="small"
-                  color="default"
-                  checked={!left.has(doc.id)}
-                  onChange={() => toggle(doc.id)}
-                  slotProps={{ input: { 'aria-label': `Ship ${doc.name}` } }}
-                />
-              </TableCell>
-              <TableCell>
-                <Typography component={Link} href={`/${project}/bench/${doc.id}`} sx={{ color: 'text.primary', fontWeight: 500 }}>
-                  {doc.name}
-                </Typography>
-              </TableCell>
-              <TableCell sx={{ py: 0.5 }}>{strip && <PoseStrip strip={strip} />}</TableCell>
-              {error ? (
-                <TableCell colSpan={7}>
-                  <Typography variant="body2">▲ {error}</Typography>
-                </TableCell>
-              ) : isPending ? (
-                <TableCell colSpan={7}>
-                  <LinearProgress aria-label={`Measuring ${doc.name}`} />
-                </TableCell>
-              ) : (
-                <>
-                  <TableCell align="right">
-                    <FigureValue value={figures?.seconds} unit="s" digits={2} />
-                  </TableCell>
-                  <TableCell align="right">
-                    <FigureValue value={figures?.speedMps} unit="m/s" digits={2} />
-                  </TableCell>
-                  {cell('poseCm', 'cm', 2)}
-                  {cell('tick', '', 2)}
-                  {cell('slideCm', 'cm', 1)}
-                  {cell('sinkCm', 'cm', 1)}
-                  {cell('driftCm', 'cm', 1)}
-                </>
-              )}
-            </TableRow>
-          );
-        })}
-      </TableBody>
-    </Table>
   );
 }
 
