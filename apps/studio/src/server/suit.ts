@@ -84,8 +84,14 @@ export const disconnectSuit = (id: string): boolean => suits.delete(id);
 
 const seedOf = (now: number): number => (now % 4294967296) >>> 0;
 
+/** By stature: the same performer waits in the same way. */
+const wardrobe = new Map<number, { readonly idle: Motion; readonly neutral: Motion }>();
+
 /** Somebody of that stature, waiting and in the neutral pose: upright, arms straight down. */
 function dressed({ stature }: SuitSettings): { idle: Motion; neutral: Motion } {
+  const worn = wardrobe.get(stature);
+  if (worn) return worn;
+  if (wardrobe.size >= MOST_SUITS) wardrobe.clear();
   const idle = capture('idle', { seconds: 30, stature, faults: 0, seed: 3 }).motion;
   const { skeleton } = figure(stature);
   const neutral = createMotion(skeleton, SUIT_FPS, 1);
@@ -97,6 +103,7 @@ function dressed({ stature }: SuitSettings): { idle: Motion; neutral: Motion } {
     const j = skeleton.joints.findIndex((joint) => joint.name === name);
     neutral.rotations.set(fromAxisAngle([0, 0, 1], sign * 1.48), j * 4);
   }
+  wardrobe.set(stature, { idle, neutral });
   return { idle, neutral };
 }
 

@@ -41,7 +41,7 @@ export function nearestPair(
   reach: number,
   least: number,
 ): { from: number; to: number } {
-  let best = { from, to };
+  let best = { from, to: Math.min(frames - 1, Math.max(to, from + least)) };
   let lowest = Infinity;
   for (let a = Math.max(0, from - reach); a <= Math.min(frames - 1, from + reach); a++) {
     for (let b = Math.max(a + least, to - reach); b <= Math.min(frames - 1, to + reach); b++) {
