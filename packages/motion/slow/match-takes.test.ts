@@ -10,7 +10,7 @@ import {
   toMetres,
   type Motion,
 } from '@lantern/motion';
-import { gaitOf, suit } from './made';
+import { gaitOf, suit } from '../tests/made';
 
 /** What the suit recorded is the old take; what it should have recorded, the better solve. */
 const { motion: recorded, truth } = suit('rounds', { faults: 1.5, seed: 21 });

@@ -1,6 +1,6 @@
 import { angleBetween, clipFigures, InputError, recipeRunner, stepSchema, typicalCycle } from '@lantern/motion';
 import { capture } from '@lantern/capture';
-import { gaitOf } from './made';
+import { gaitOf } from '../tests/made';
 
 const STEPS = ['typical-cycle', 'loop', 'foot-lock', 'travel'].map((kind) => stepSchema.parse({ kind }));
 
