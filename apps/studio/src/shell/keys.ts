@@ -14,7 +14,7 @@ export const KEYS: readonly { readonly where: string; readonly keys: readonly (r
       ['Space', 'play and pause'],
       ['← →', 'one frame back, on (with Shift ten)'],
       ['Home · End', 'to the start, to the end of the cut'],
-      ['F S T W K R', 'front, side, top, follow, track, free view'],
+      ['F S T W K A R', 'front, side, top, follow, track, all of the way, free view'],
       ['B · G · M', 'bones or body, ghosts, measure'],
     ],
   },

@@ -14,7 +14,7 @@ import { Ghosts } from './Ghosts';
 import { Pointer } from './Pointer';
 import { Props } from './Props';
 import { Trails, type Trail } from './Trails';
-import { placeCamera, type View } from './views';
+import { extentOf, fitCamera, placeCamera, sightOf, type View } from './views';
 
 export interface StageProps {
   readonly motion: WireMotion;
@@ -48,7 +48,7 @@ export function Stage(props: StageProps) {
     <Canvas
       frameloop={playing ? 'always' : 'demand'}
       dpr={[1, 1.5]}
-      camera={{ fov: 34, near: 0.1, far: 60, position: [3, 1.6, 4] }}
+      camera={{ fov: 34, near: 0.1, far: 200, position: [3, 1.6, 4] }}
       gl={{ antialias: true }}
       style={{ position: 'absolute', inset: 0, background: `linear-gradient(${DUSK.deep}, ${DUSK.haze} 45%, ${DUSK.deep})` }}
       aria-label="Stage"
@@ -79,6 +79,7 @@ function Scene({
   const figure = useMemo(() => figureMesh(skeleton, mesh, markers), [skeleton, mesh, markers]);
   useEffect(() => () => figure.dispose(), [figure]);
   const centre = useMemo(() => new THREE.Vector3(), []);
+  const extent = useMemo(() => extentOf(motion.rootPositions), [motion]);
   const lamp = useRef<THREE.SpotLight>(null);
   const camera = useThree((state) => state.camera);
   const canvas = useThree((state) => state.gl.domElement);
@@ -145,7 +146,10 @@ function Scene({
       camera.position.add(shift);
     }
     const facing = heading ? heading[Math.min(heading.length - 1, Math.floor(frame))] : 0;
-    if (camera instanceof THREE.PerspectiveCamera) placeCamera(camera, view, centre, facing, zoom.current);
+    if (camera instanceof THREE.PerspectiveCamera) {
+      if (view === 'fit') fitCamera(camera, extent, zoom.current);
+      else placeCamera(camera, view, centre, facing, zoom.current);
+    }
     if (lamp.current) {
       // The lamp hangs over the viewer's shoulder: from whichever side one looks, that side is lit.
       lamp.current.position.set(
@@ -161,7 +165,7 @@ function Scene({
 
   return (
     <>
-      <fog attach="fog" args={[DUSK.haze, 6, 16]} />
+      <fog attach="fog" args={[DUSK.haze, 6, sightOf(view, extent)]} />
       <hemisphereLight args={['#9fc4c4', '#2a2418', 1.15]} />
       <directionalLight position={[-3, 4, 2]} intensity={0.5} color="#a9d0d4" />
       <spotLight ref={lamp} angle={0.75} penumbra={0.8} intensity={48} distance={12} color="#ffce85" />

@@ -22,6 +22,7 @@ export function useStageKeys(setView: (view: View) => void): void {
   useKeys('t', () => setView('top'));
   useKeys('w', () => setView('follow'));
   useKeys('r', () => setView('free'));
+  useKeys('a', () => setView('fit'));
   useKeys('k', () => setView('track'));
   useKeys('b', () => useStageOptions.setState(({ bones }) => ({ bones: !bones })));
   useKeys('g', () => useStageOptions.setState(({ ghosts }) => ({ ghosts: ghosts > 0 ? 0 : 6 })));
