@@ -15,6 +15,7 @@ import { Pointer } from './Pointer';
 import { Props } from './Props';
 import { Trails, type Trail } from './Trails';
 import { extentOf, fitCamera, placeCamera, sightOf, type View } from './views';
+import { WayLine } from './WayLine';
 
 export interface StageProps {
   readonly motion: WireMotion;
@@ -58,6 +59,9 @@ export function Stage(props: StageProps) {
     </Canvas>
   );
 }
+
+/** Of the lamp from the figure, over the floor, metres. */
+const FARTHEST_LAMP = 3;
 
 function Scene({
   motion,
@@ -151,12 +155,10 @@ function Scene({
       else placeCamera(camera, view, centre, facing, zoom.current);
     }
     if (lamp.current) {
-      // The lamp hangs over the viewer's shoulder: from whichever side one looks, that side is lit.
-      lamp.current.position.set(
-        centre.x + 0.5 * (camera.position.x - centre.x) + 0.8,
-        4.4,
-        centre.z + 0.5 * (camera.position.z - centre.z) + 0.5,
-      );
+      // The lamp hangs over the viewer's shoulder: from whichever side one looks, that side is lit; but never far from the figure.
+      const [dx, dz] = [camera.position.x - centre.x, camera.position.z - centre.z];
+      const near = Math.min(0.5, FARTHEST_LAMP / Math.max(1e-6, Math.hypot(dx, dz)));
+      lamp.current.position.set(centre.x + near * dx + 0.8, 4.4, centre.z + near * dz + 0.5);
       lamp.current.target.position.set(centre.x, 0.8, centre.z);
       lamp.current.target.updateMatrixWorld();
     }
@@ -165,7 +167,7 @@ function Scene({
 
   return (
     <>
-      <fog attach="fog" args={[DUSK.haze, 6, sightOf(view, extent)]} />
+      <fog attach="fog" args={[DUSK.haze, view === 'fit' ? sightOf(view, extent) * 0.6 : 6, sightOf(view, extent)]} />
       <hemisphereLight args={['#9fc4c4', '#2a2418', 1.15]} />
       <directionalLight position={[-3, 4, 2]} intensity={0.5} color="#a9d0d4" />
       <spotLight ref={lamp} angle={0.75} penumbra={0.8} intensity={48} distance={12} color="#ffce85" />
@@ -176,6 +178,7 @@ function Scene({
       {trails && trails.length > 0 && <Trails trails={trails} fps={motion.fps} floor={floor} />}
       {props && onProps && <Props props={props} onChange={onProps} />}
       <Pointer bones={figure.bones} names={names} measuring={measuring} />
+      {view === 'fit' && <WayLine rootPositions={motion.rootPositions} />}
       {showsPrints && markers && <Footprints prints={markers.footprints} frame={() => usePlayer.getState().frame} />}
     </>
   );

@@ -37,7 +37,7 @@ export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props
         kind,
         x: snap(x + Math.sin(turn) * ahead, 0.05),
         z: snap(z + Math.cos(turn) * ahead, 0.05),
-        turn,
+        turn: snap(turn, 1 / DEGREES),
         width,
         height,
         depth,
