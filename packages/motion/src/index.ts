@@ -74,6 +74,7 @@ export * from './steps/travel';
 export * from './steps/typical-cycle';
 export * from './recipe/recipe';
 export * from './recipe/ship';
+export * from './recipe/steps-at-rate';
 export * from './project/make';
 export * from './project/parse';
 export * from './project/schema';

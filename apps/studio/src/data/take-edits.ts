@@ -4,7 +4,7 @@ import { useSnackbar } from 'notistack';
 import { useMemo } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import type { TakePatch } from '@lantern/motion';
+import { stepsAtRate, type TakePatch } from '@lantern/motion';
 import { useClips, type ClipDoc } from './clips-store';
 import { fetchJson, RequestError } from './fetch-json';
 import { openProject } from './history';
@@ -96,7 +96,12 @@ async function put(client: QueryClient, project: string, changes: readonly TakeC
 /** Cuts clips where they were or will be; what else was done to them since stays. */
 function cut(clips: readonly ClipChange[], side: 'before' | 'after'): void {
   const moved = new Map(clips.map((clip) => [clip.id, clip[side]]));
-  useClips.setState(({ docs }) => ({ docs: docs.map((doc) => ({ ...doc, ...moved.get(doc.id) })) }));
+  useClips.setState(({ docs }) => ({
+    docs: docs.map((doc) => {
+      const to = moved.get(doc.id);
+      return to ? { ...doc, ...to, steps: stepsAtRate(doc.steps, (to.to - to.from) / (doc.to - doc.from)) } : doc;
+    }),
+  }));
 }
 
 /** Edits of takes, with undo: optimistic where nothing has to be measured. */

@@ -3,6 +3,7 @@ import {
   InputError,
   matchTakes,
   shipClip,
+  stepsAtRate,
   type Clip,
   type ClipFigures,
   type ClipRecipe,
@@ -82,13 +83,18 @@ export function redeliver(old: Opened, fresh: Opened, made: MadeFrom, fps: numbe
         outcome: isThere ? span.outcome : 'lost',
         id,
         before: figures(old, recipe),
-        after: isThere ? figures(fresh, { ...recipe, from: span.from, to: span.to }) : null,
+        after: isThere ? figures(fresh, placedIn(recipe, span)) : null,
       };
     }),
     markers: placed.filter(({ isIn }) => isIn).map(({ name, frame }) => ({ name, frame })),
     lostMarkers: placed.filter(({ isIn }) => !isIn).map(({ name }) => name),
     props: made.props.map((prop) => movedProp(prop, match.floor)),
   };
+}
+
+/** A recipe in the new take; contacts set by hand go along at its rate. */
+function placedIn({ from, to, steps }: ClipRecipe, span: PlacedSpan): ClipRecipe {
+  return { from: span.from, to: span.to, steps: stepsAtRate(steps, (span.to - span.from) / (to - from)) };
 }
 
 function movedProp(prop: StageProp, { turn, x, z }: FloorTransform): StageProp {
