@@ -1,4 +1,4 @@
-import { describeTake, InputError, type Gait } from '@lantern/motion';
+import { describeTake, InputError, withHands, type Gait } from '@lantern/motion';
 import { readTakeFile } from './files';
 import { print } from './print';
 
@@ -10,9 +10,13 @@ export async function gaitOfFile(file: string): Promise<Gait> {
 }
 
 export async function contacts(file: string, { json }: { json?: boolean }): Promise<void> {
-  const { contacts: found } = await gaitOfFile(file);
+  const found = withHands(await gaitOfFile(file));
+  const hands = { leftHand: 'left hand', rightHand: 'right hand' } as const;
   print(json ?? false, found, () => [
     `floor at ${(found.floorM * 100).toFixed(1)} cm, ${found.fps} frames a second`,
     ...(['left', 'right'] as const).map((side) => `${side}: ${found[side].map(({ from, to }) => `${from}–${to}`).join(' ')}`),
+    ...(['leftHand', 'rightHand'] as const).flatMap((hand) =>
+      found[hand] ? [`${hands[hand]}: ${found[hand].map(({ from, to }) => `${from}–${to}`).join(' ')}`] : [],
+    ),
   ]);
 }

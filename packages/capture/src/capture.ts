@@ -1,7 +1,7 @@
 import { createMotion, forwardKinematics, rotate, slerp, type Contacts, type Motion } from '@lantern/motion';
 import { addFaults } from './faults';
 import { figure } from './figure';
-import { floorPath, type FloorPath } from './path';
+import { floorPath, type FloorPath, type Kerb } from './path';
 import { labelsOf, type Label } from './labels';
 import { perform } from './performer';
 import { FINE, plan, type Plan, type Stance } from './plan';
@@ -51,7 +51,7 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
   if (script.backwards) instants.reverse();
   const fine = instants.flatMap((t) => [Math.floor(t + 1e-9), Math.min(steps.samples - 1, Math.ceil(t - 1e-9))]);
   const wanted = [...new Set(fine)].sort((a, b) => a - b);
-  const clean = readOff(perform(body, steps, path, random(seed ^ 0x1a4e), wanted), wanted, instants, fps);
+  const clean = readOff(perform(body, steps, path, random(seed ^ 0x1a4e), wanted, script.holds), wanted, instants, fps);
   const faulty = faults > 0 ? addFaults(clean, seed, faults) : clean;
   const inFrames = (sample: number) => Math.min(frames, Math.max(0, Math.ceil(((sample - start) / FINE) * fps - 1e-9)));
   const intervals = (side: Stance['side']) =>
@@ -61,7 +61,16 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
       .map(({ from, to }) => (script.backwards ? { from: frames - to, to: frames - from } : { from, to }))
       .filter(({ from, to }) => to > from)
       .sort((a, b) => a.from - b.from);
-  const contacts = { fps, left: intervals('left'), right: intervals('right') };
+  const held = (side: Stance['side']) =>
+    (script.holds ?? [])
+      .filter((hold) => hold.side === side)
+      .map(({ from, to }) => ({ from: inFrames(from * FINE), to: inFrames(to * FINE) }));
+  const contacts = {
+    fps,
+    left: intervals('left'),
+    right: intervals('right'),
+    ...(script.holds && { leftHand: held('left'), rightHand: held('right') }),
+  };
   const last = Math.min(steps.samples - 1, end);
   const moving = steps.speed.subarray(start, last + 1).filter((v) => v > 0.05).length / FINE;
   return {
@@ -88,14 +97,17 @@ function planScript(script: Script, seed: number): { path: FloorPath; steps: Pla
   if (!script.kerbs) return { path: flat, steps };
   // The path of these scripts is straight along +Z until the last kerb.
   const feet = steps.stances.map((stance) => stance.z).sort((a, b) => a - b);
-  const kerbs = script.kerbs.map(({ at, rise }) => {
-    const gaps = feet.slice(1).map((z, i) => ({ middle: (feet[i] + z) / 2 + 0.078, width: z - feet[i] }));
-    const wide = gaps.filter(({ width }) => width > 0.5);
-    return {
-      at: wide.reduce((a, b) => (Math.abs(b.middle - at) < Math.abs(a.middle - at) ? b : a), wide[0] ?? { middle: at }).middle,
+  const gaps = feet.slice(1).map((z, i) => ({ middle: (feet[i] + z) / 2 + 0.078, width: z - feet[i] }));
+  // Two feet that stand side by side have no gap.
+  const wide = gaps.filter(({ width }) => width > 0.35);
+  const kerbs: Kerb[] = [];
+  for (const { at, rise } of script.kerbs) {
+    const next = wide.filter(({ middle }) => middle > (kerbs.at(-1)?.at ?? -Infinity) + 1e-6);
+    kerbs.push({
+      at: next.reduce((a, b) => (Math.abs(b.middle - at) < Math.abs(a.middle - at) ? b : a), next[0] ?? { middle: at }).middle,
       rise,
-    };
-  });
+    });
+  }
   const path = floorPath(script.path, kerbs);
   return { path, steps: plan(script.legs, path, random(seed), script.style) };
 }

@@ -10,6 +10,7 @@ import {
   type Side,
   type Vec3,
 } from '@lantern/motion';
+import { holding, reachWithArm, type Hold } from './arms';
 import { type Figure, type JointName } from './figure';
 import type { FootPose } from './foot';
 import { smooth } from './gait-table';
@@ -50,9 +51,16 @@ function wander(random: Random, seconds: number): (t: number) => number {
  *
  * @param samples the fine samples that are wanted, in order; they become the frames
  */
-export function perform(figure: Figure, plan: Plan, path: FloorPath, random: Random, samples: readonly number[]): Motion {
+export function perform(
+  figure: Figure,
+  plan: Plan,
+  path: FloorPath,
+  random: Random,
+  samples: readonly number[],
+  holds: readonly Hold[] = [],
+): Motion {
   const hips = pelvis(figure, plan, path);
-  const idle = standIdly(hips, plan, random);
+  const idle = standIdly(hips, plan, random, holds);
   const legs = { left: legMotion(figure, plan, hips, 'left'), right: legMotion(figure, plan, hips, 'right') };
   const hipOf = { left: hipJoint(figure, hips, 'left'), right: hipJoint(figure, hips, 'right') };
   const motion = createMotion(figure.skeleton, FINE, samples.length);
@@ -86,6 +94,7 @@ export function perform(figure: Figure, plan: Plan, path: FloorPath, random: Ran
       setArm(globals, side, ribs, table, u, 1 + 0.06 * vary.arms(t), idle.breath[i], leap);
       setLeg(globals, side, figure, hipOf[side](i), legs[side][i], heading + hips.axial[i]);
     }
+    for (const hold of holds) reachWithArm(globals, figure, [hips.x[i], hips.y[i], hips.z[i]], hold, t);
     motion.rootPositions.set([hips.x[i], hips.y[i], hips.z[i]], f * 3);
     figure.skeleton.joints.forEach((joint, j) => {
       const q = globals.get(joint.name as JointName);
@@ -101,7 +110,7 @@ export function perform(figure: Figure, plan: Plan, path: FloorPath, random: Ran
 }
 
 /** Breath, glances, and the weight going from leg to leg of someone who waits; moves the hips in place. */
-function standIdly(hips: Pelvis, plan: Plan, random: Random) {
+function standIdly(hips: Pelvis, plan: Plan, random: Random, holds: readonly Hold[]) {
   const breath = new Float64Array(plan.samples);
   const look = new Float64Array(plan.samples);
   const aside = wander(random, 8);
@@ -113,7 +122,9 @@ function standIdly(hips: Pelvis, plan: Plan, random: Random) {
     breath[i] = Math.sin(TURN * 0.24 * t);
     look[i] = glance(t) * still;
     const shift = 0.016 * aside(t) * still;
-    const fore = 0.006 * along(t) * still;
+    // With a hand on something he leans on it and back.
+    const rests = Math.max(0, ...holds.map((hold) => holding(hold, t)));
+    const fore = (0.006 * along(t) + 0.03 * rests * Math.sin(TURN * 0.45 * t)) * still;
     const c = Math.cos(hips.heading[i]),
       s = Math.sin(hips.heading[i]);
     hips.x[i] += c * shift + s * fore;

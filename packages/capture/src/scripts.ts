@@ -1,4 +1,5 @@
 import { JOG_SPEED, WALK_SPEED } from './gait-table';
+import type { Hold } from './arms';
 import type { Kerb, Piece } from './path';
 import type { Leg } from './plan';
 import { HUSH, PLAIN, SIDEWAYS, type Style } from './style';
@@ -10,18 +11,34 @@ export interface Script {
   readonly margin: number;
   readonly style: Style;
   readonly kerbs?: readonly Kerb[];
+  /** Hands that rest on something for a while. */
+  readonly holds?: readonly Hold[];
   /** Played from its end to its start: a walk becomes a walk backwards. */
   readonly backwards?: boolean;
 }
 
-export const SCRIPTS = ['walk', 'jog', 'hush', 'turn', 'start-stop', 'hop', 'idle', 'rounds', 'kerb', 'sideways', 'backwards'] as const;
+export const SCRIPTS = [
+  'walk',
+  'jog',
+  'hush',
+  'turn',
+  'start-stop',
+  'hop',
+  'idle',
+  'rounds',
+  'kerb',
+  'stairs',
+  'sideways',
+  'backwards',
+  'lean',
+] as const;
 export type ScriptName = (typeof SCRIPTS)[number];
 
 const STROLL = 1.25;
 const MARGIN = 2;
 
 /**
- * @param seconds asked for; the scripts with a course of their own (turn, start-stop, hop, kerb, rounds) take as long as they take
+ * @param seconds asked for; the scripts with a course of their own (turn, start-stop, hop, kerb, stairs, rounds, lean) take as long as they take
  * @param wanted metres a second, of the scripts that go at one speed
  */
 export function scriptFor(name: ScriptName, seconds: number, wanted?: number): Script {
@@ -80,6 +97,21 @@ export function scriptFor(name: ScriptName, seconds: number, wanted?: number): S
         kerbs: [
           { at: 2.6, rise: 0.15 },
           { at: 5.4, rise: -0.15 },
+        ],
+      });
+    case 'stairs':
+      // Four stairs up to the quay, a step for each.
+      return course([{ stand: 1 }, there(6, wanted ?? 0.85), { stand: 1 }], [{ metres: 12 }], {
+        kerbs: [0, 1, 2, 3].map((i) => ({ at: 2 + 0.5 * i, rise: 0.14 })),
+      });
+    case 'lean':
+      // Waiting at the quay's rail: the left hand on it, then both, then the right on a bollard.
+      return course([{ stand: 15 }], [{ metres: 1 }], {
+        holds: [
+          { side: 'left', from: 1.5, to: 4.2, place: [0.32, 1.08, 0.3] },
+          { side: 'left', from: 6, to: 9.5, place: [0.27, 1.08, 0.33] },
+          { side: 'right', from: 6.4, to: 9, place: [-0.27, 1.08, 0.33] },
+          { side: 'right', from: 11, to: 13.4, place: [-0.34, 1.02, 0.22] },
         ],
       });
     case 'rounds':

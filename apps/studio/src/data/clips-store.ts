@@ -11,6 +11,9 @@ export interface ClipDoc {
   readonly from: number;
   readonly to: number;
   readonly steps: readonly RecipeStep[];
+  /** What it is, in words; empty: nobody has said. */
+  readonly gait: string;
+  readonly direction: string;
 }
 
 /** What the server has of a clip, and at which revision. */
@@ -49,7 +52,16 @@ export const useClips = create<ClipsState>()(
   ),
 );
 
-export const docOf = ({ id, take, name, from, to, steps }: ClipRow): ClipDoc => ({ id, take, name, from, to, steps });
+export const docOf = ({ id, take, name, from, to, steps, gait, direction }: ClipRow): ClipDoc => ({
+  id,
+  take,
+  name,
+  from,
+  to,
+  steps,
+  gait,
+  direction,
+});
 
 export const sameDoc = (a: ClipDoc | null, b: ClipDoc | null): boolean => JSON.stringify(a) === JSON.stringify(b);
 

@@ -8,7 +8,16 @@ const MOST_STATES = 60;
 
 const keyOf = (project: string) => `old-lantern.history.${project}`;
 
-const doc = z.object({ id: z.string(), take: z.string(), name: z.string(), from: z.number(), to: z.number(), steps: z.array(stepSchema) });
+const doc = z.object({
+  id: z.string(),
+  take: z.string(),
+  name: z.string(),
+  from: z.number(),
+  to: z.number(),
+  steps: z.array(stepSchema),
+  gait: z.string().default(''),
+  direction: z.string().default(''),
+});
 const state = z.object({ docs: z.array(doc) });
 const kept = z.object({
   docs: z.array(doc),

@@ -1,4 +1,4 @@
-import { stepSchema, type RecipeStep } from '@lantern/motion';
+import { nameByPattern, stepSchema, type Proposal, type RecipeStep } from '@lantern/motion';
 import type { ClipDoc } from './clips-store';
 
 /** The recipe that a new clip begins with: a closed loop (or the cut as it is) with its feet held, whose root starts at the origin. */
@@ -33,16 +33,31 @@ export function recut(doc: ClipDoc, { from, to }: { readonly from: number; reado
   return { ...doc, from, to, steps };
 }
 
-/** A name that no clip has: the base itself if it is free, else with the next free number. */
-export const ownName = (base: string, docs: readonly ClipDoc[]): string =>
-  docs.some(({ name }) => name.toLowerCase() === base.toLowerCase()) ? freeName(base, docs) : base;
-
 /** `stroll` → `stroll-01`, or the next free number. */
-export function freeName(base: string, docs: readonly ClipDoc[]): string {
+export function freeName(base: string, docs: readonly Pick<ClipDoc, 'name'>[]): string {
   const stem = base.replace(/-\d+$/, '');
   const taken = new Set(docs.map((doc) => doc.name.toLowerCase()));
   for (let n = 1; ; n++) {
     const name = `${stem}-${String(n).padStart(2, '0')}`;
     if (!taken.has(name.toLowerCase())) return name;
   }
+}
+
+/** Names of offered clips after a pattern, each its own; where the pattern has no number, one is put where it is needed. */
+export function offeredNames(
+  proposals: readonly Proposal[],
+  pattern: string,
+  character: string,
+  docs: readonly Pick<ClipDoc, 'name'>[],
+): string[] {
+  const taken = [...docs];
+  return proposals.map(({ tags }) => {
+    const named = (number: number) => nameByPattern(pattern, { ...tags, character: character.toLowerCase(), number });
+    const free = (name: string) => !taken.some((doc) => doc.name.toLowerCase() === name.toLowerCase());
+    let name = named(1);
+    if (pattern.includes('{number}')) for (let n = 2; !free(name); n++) name = named(n);
+    else if (!free(name)) name = freeName(name, taken);
+    taken.push({ name });
+    return name;
+  });
 }

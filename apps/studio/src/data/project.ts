@@ -10,6 +10,7 @@ export interface ProjectInfo {
   readonly name: string;
   readonly character: string;
   readonly fps: number;
+  readonly namePattern: string;
 }
 
 export interface TakeInfo {

@@ -11,13 +11,16 @@ export const clipInput = z.object({
   from: z.int().min(0),
   to: z.int().min(1),
   steps: z.array(stepSchema).max(50),
+  gait: z.string().trim().max(60).default(''),
+  direction: z.string().trim().max(60).default(''),
   revision: z.int().min(0),
 });
-export type ClipInput = z.infer<typeof clipInput>;
+type ClipInputWhole = z.infer<typeof clipInput>;
+export type ClipInput = Omit<ClipInputWhole, 'gait' | 'direction'> & Partial<Pick<ClipInputWhole, 'gait' | 'direction'>>;
 
 export type ClipRow = Pick<
   typeof clips.$inferSelect,
-  'id' | 'project' | 'take' | 'name' | 'from' | 'to' | 'steps' | 'revision' | 'updated'
+  'id' | 'project' | 'take' | 'name' | 'from' | 'to' | 'steps' | 'gait' | 'direction' | 'revision' | 'updated'
 >;
 
 const columns = {
@@ -28,6 +31,8 @@ const columns = {
   from: clips.from,
   to: clips.to,
   steps: clips.steps,
+  gait: clips.gait,
+  direction: clips.direction,
   revision: clips.revision,
   updated: clips.updated,
 };

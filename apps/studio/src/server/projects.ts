@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from './database';
 import { projects } from './schema';
@@ -11,5 +12,13 @@ export async function findProject(database: Database, id: string): Promise<Proje
 
 export async function firstProject(database: Database): Promise<ProjectRow | null> {
   const [project] = await database.select().from(projects).orderBy(asc(projects.created)).limit(1);
+  return project ?? null;
+}
+
+/** What of a project its people change. */
+export const projectInput = z.object({ namePattern: z.string().trim().min(1).max(200) });
+
+export async function changeProject(database: Database, id: string, input: z.infer<typeof projectInput>): Promise<ProjectRow | null> {
+  const [project] = await database.update(projects).set(input).where(eq(projects.id, id)).returning();
   return project ?? null;
 }

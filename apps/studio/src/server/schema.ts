@@ -25,6 +25,8 @@ export const projects = pgTable('projects', {
   name: text('name').notNull(),
   character: text('character').notNull(),
   fps: real('fps').notNull().default(60),
+  /** After which clips are named. */
+  namePattern: text('name_pattern').notNull().default('{character}-{gait}-{direction}'),
   created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
 });
 
@@ -131,6 +133,9 @@ export const clips = pgTable(
     /** Where the cut was in the take's file when the take was brought to another rate, in frames of the file; null once it is cut anew. */
     fileFrom: doublePrecision('file_from'),
     fileTo: doublePrecision('file_to'),
+    /** What it is, in words; empty: nobody has said. */
+    gait: text('gait').notNull().default(''),
+    direction: text('direction').notNull().default(''),
     steps: jsonb('steps').$type<RecipeStep[]>().notNull(),
     /** Grows by one with every save; a save names the revision it started from. */
     revision: integer('revision').notNull().default(1),

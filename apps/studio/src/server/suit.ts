@@ -171,6 +171,7 @@ function perform(suit: Suit): void {
     jitterMetres: 0.0008 * jitter,
     headingDrift: 0,
     floor: Math.abs(floorCm) / 100,
+    skate: 0,
   });
   // The north that the suit believes in has wandered since it was calibrated, and wanders on.
   const motion = driftHeading(shaken, (driftOf(suit, suit.since) * Math.PI) / 180, (drift / 60) * (Math.PI / 180));

@@ -11,6 +11,7 @@ import {
   motionToRows,
   readAsf,
   readTakes,
+  stepsAtRate,
   type Take,
   type TakeOverrides,
   type TakePatch,
@@ -229,7 +230,13 @@ export const stepOf = (row: Pick<TakeRow, 'fps'>, { fps, conform }: TakeOverride
  * Moves the cuts of a take's clips to where they are at another rate. Where they are in the file is kept, so that going there and back,
  * as undo does, changes no cut by a frame.
  */
-async function moveCuts(database: Pick<Database, 'update'>, take: string, before: number, after: number, frames: number): Promise<void> {
+async function moveCuts(
+  database: Pick<Database, 'update' | 'select'>,
+  take: string,
+  before: number,
+  after: number,
+  frames: number,
+): Promise<void> {
   const inFile = (column: AnyColumn, kept: AnyColumn) => sql`coalesce(${kept}, ${column} * ${before}::float8)`;
   const moved = (place: SQL, least: number, most: number) =>
     sql`greatest(${least}::int, least(${most}::int, floor(${place} / ${after}::float8 + 0.5)::int))`;
@@ -245,6 +252,11 @@ async function moveCuts(database: Pick<Database, 'update'>, take: string, before
       revision: sql`${clips.revision} + 1`,
     })
     .where(eq(clips.take, take));
+  // Contacts set by hand are frames too.
+  for (const { id, steps } of await database.select({ id: clips.id, steps: clips.steps }).from(clips).where(eq(clips.take, take))) {
+    const scaled = stepsAtRate(steps, before / after);
+    if (scaled.some((step, i) => step !== steps[i])) await database.update(clips).set({ steps: scaled }).where(eq(clips.id, id));
+  }
 }
 
 /** Takes a take out of the list; its clips' cuts would hang in the air, so it must have none. */

@@ -40,6 +40,8 @@ export interface StageProps {
     readonly floor: number;
     readonly shift: readonly [number, number];
   } | null;
+  /** Two frames to be seen over each other where the figure is, instead of it. */
+  readonly pair?: WireMotion | null;
 }
 
 /** The window: a figure in its motion at the player's frame. Knows motion, knows nothing of places. */
@@ -78,6 +80,7 @@ function Scene({
   props,
   onProps,
   other,
+  pair = null,
 }: StageProps) {
   const { skeleton } = motion;
   const figure = useMemo(() => figureMesh(skeleton, mesh, markers), [skeleton, mesh, markers]);
@@ -96,6 +99,8 @@ function Scene({
   const names = useMemo(() => skeleton.joints.map((joint) => joint.name), [skeleton]);
   const second = useMemo(() => (other ? figureMesh(other.motion.skeleton, other.mesh, null, '#8fd0cb') : null), [other]);
   useEffect(() => () => second?.dispose(), [second]);
+  const end = useMemo(() => (pair ? figureMesh(pair.skeleton, mesh, null, DUSK.warm, 0.5) : null), [pair, mesh]);
+  useEffect(() => () => end?.dispose(), [end]);
   const zoom = useRef(1);
   useEffect(() => {
     if (view === 'free') return;
@@ -108,7 +113,7 @@ function Scene({
     canvas.addEventListener('wheel', wheel, { passive: false });
     return () => canvas.removeEventListener('wheel', wheel);
   }, [view, canvas, invalidate]);
-  useEffect(() => invalidate(), [invalidate, motion, view, showsPrints, figure, bones, ghosts, trails, props, second, measuring]);
+  useEffect(() => invalidate(), [invalidate, motion, view, showsPrints, figure, bones, ghosts, trails, props, second, measuring, end]);
   useEffect(() => {
     if (view !== 'free' || measuring) return;
     camera.up.set(0, 1, 0);
@@ -131,7 +136,7 @@ function Scene({
     if (player.playing) player.advance(Math.min(delta, 0.25));
     const frame = usePlayer.getState().frame;
     figure.pose(motion, frame);
-    figure.object.position.y = -floor;
+    figure.object.position.set(0, -floor, 0);
     if (second && other) {
       // In step: both at the same share of a second.
       second.pose(other.motion, (frame / motion.fps) * other.motion.fps);
@@ -142,6 +147,12 @@ function Scene({
     if (found) {
       const at = Math.floor(found.frame) * 3;
       centre.set(found.motion.rootPositions[at], 0, found.motion.rootPositions[at + 2]);
+    }
+    if (pair && end) {
+      figure.pose(pair, 0);
+      end.pose(pair, 1);
+      for (const { object } of [figure, end])
+        object.position.set(centre.x - pair.rootPositions[0], -floor, centre.z - pair.rootPositions[2]);
     }
     if (orbit.current) {
       // The free view travels along.
@@ -174,6 +185,7 @@ function Scene({
       <primitive object={figure.object} />
       <Floor centre={centre} />
       {second && <primitive object={second.object} />}
+      {end && <primitive object={end.object} />}
       {ghosts > 0 && <Ghosts motion={motion} mesh={mesh} floor={floor} spacing={ghosts} />}
       {trails && trails.length > 0 && <Trails trails={trails} fps={motion.fps} floor={floor} />}
       {props && onProps && <Props props={props} onChange={onProps} />}

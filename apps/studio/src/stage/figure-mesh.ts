@@ -23,8 +23,9 @@ export interface FigureMesh {
  * Left limbs are tinted port and carry balls, right ones starboard with diamonds: told apart by shape and colour.
  *
  * @param ghost a colour makes it a thin shape of that colour, without outline
+ * @param opacity of a ghost
  */
-export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | null, ghost?: string): FigureMesh {
+export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | null, ghost?: string, opacity = 0.2): FigureMesh {
   const bones = rest.joints.map(() => new THREE.Bone());
   rest.joints.forEach((joint, j) => {
     bones[j].position.fromArray([...joint.offset]);
@@ -34,7 +35,7 @@ export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | nu
   bones[0].updateMatrixWorld(true);
   const skeleton = new THREE.Skeleton(bones);
   const geometry = geometryOf(mesh, markers);
-  const { material, ink } = materialsOf(ghost);
+  const { material, ink } = materialsOf(ghost, opacity);
   const body = new THREE.SkinnedMesh(geometry, material);
   const outline = new THREE.SkinnedMesh(geometry, ink);
   const object = new THREE.Group();
@@ -105,18 +106,19 @@ interface Materials {
  */
 const MATERIALS = new Map<string | undefined, Materials>();
 
-function materialsOf(ghost: string | undefined): Materials {
-  const known = MATERIALS.get(ghost);
+function materialsOf(ghost: string | undefined, opacity: number): Materials {
+  const key = ghost && `${ghost} ${opacity}`;
+  const known = MATERIALS.get(key);
   if (known) return known;
   const material = ghost
-    ? new THREE.MeshBasicMaterial({ color: ghost, transparent: true, opacity: 0.2, depthWrite: false })
+    ? new THREE.MeshBasicMaterial({ color: ghost, transparent: true, opacity, depthWrite: false })
     : new THREE.MeshLambertMaterial({ vertexColors: true });
   const ink = new THREE.MeshBasicMaterial({ color: '#10191b', side: THREE.BackSide });
   ink.onBeforeCompile = (shader) => {
     shader.vertexShader = shader.vertexShader.replace('#include <begin_vertex>', `vec3 transformed = position + normal * ${OUTLINE};`);
   };
   const made = { material, ink };
-  MATERIALS.set(ghost, made);
+  MATERIALS.set(key, made);
   return made;
 }
 

@@ -1,5 +1,7 @@
-import type { Contacts } from '@lantern/motion';
+import type { Contacts, Interval } from '@lantern/motion';
 import { chart } from '@/shell/theme';
+
+const NO_HANDS: readonly Interval[] = [];
 
 /** Height of a row of it, pixels. */
 export const ROW = 13;
@@ -23,8 +25,27 @@ export function Ribbon({
   height?: number;
 }) {
   const colour = chart(side === 'left' ? 'port' : 'starboard');
+  const hands = (side === 'left' ? contacts.leftHand : contacts.rightHand) ?? NO_HANDS;
   return (
-    <g role="img" aria-label={`${side} foot: ${contacts[side].length} contacts`}>
+    <g role="img" aria-label={`${side} foot: ${contacts[side].length} contacts${hands.length > 0 ? `; hand: ${hands.length}` : ''}`}>
+      {hands
+        .filter((bar) => bar.to > from && bar.from < to)
+        .map((bar) => (
+          // A hand that rests: a thin open bar under those of its foot.
+          <rect
+            key={`hand ${bar.from}`}
+            x={x(bar.from)}
+            y={y + height + 2.5}
+            width={Math.max(3, x(bar.to) - x(bar.from))}
+            height={4}
+            rx={side === 'left' ? 2 : 0}
+            fill="none"
+            stroke={colour}
+            strokeWidth={1.3}
+          >
+            <title>{`${side} hand rests`}</title>
+          </rect>
+        ))}
       {contacts[side]
         .filter((bar) => bar.to > from && bar.from < to)
         .map((bar) => {

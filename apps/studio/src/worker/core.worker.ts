@@ -1,7 +1,9 @@
 import {
+  align,
   bodyMesh,
   clipFigures,
   clipSlides,
+  closings,
   compareMotions,
   createMotion,
   findBody,
@@ -9,9 +11,11 @@ import {
   jointWay,
   InputError,
   makeClips,
+  moveFrames,
   nearestPair,
   overviewOf,
   partnersOf,
+  pickFrames,
   proposals,
   recurrence,
   repeatLoop,
@@ -20,11 +24,13 @@ import {
   segments,
   shipClip,
   sidesOf,
+  strideTraces,
   worldMotion,
   type BodyMesh,
   type Clip,
   type ClipFigures,
   type ClipRecipe,
+  type Closing,
   type Comparison,
   type Gait,
   type LoopSearch,
@@ -38,6 +44,7 @@ import {
   type SeamPoses,
   type Segment,
   type Skeleton,
+  type StrideTraces,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
 import { featuresOf, loopsOf, openSource, takeOf, type Held, type TakeSource } from './held';
@@ -163,6 +170,34 @@ const api = {
     if (!seen) return { ins: [], outs: [] };
     const [least, most] = [0.3 * take.motion.fps, 6 * take.motion.fps].map(Math.round);
     return { ins: partnersOf(seen, to, to - most, to - least), outs: partnersOf(seen, from, from + least, from + most) };
+  },
+
+  /** The ways of closing a clip's loop beside each other. */
+  async closings(id: string, recipe: ClipRecipe): Promise<Closing[]> {
+    return closings((await takeOf(id)).run, recipe);
+  },
+
+  /** A joint over the strides that a clip's typical cycle is made of; null when there are none. */
+  async strides(id: string, recipe: ClipRecipe, joint: string): Promise<StrideTraces | null> {
+    const { run } = await takeOf(id);
+    const at = recipe.steps.findIndex(({ kind }) => kind === 'typical-cycle');
+    const step = recipe.steps[at];
+    const found = step?.kind === 'typical-cycle' ? gait(run({ ...recipe, steps: recipe.steps.slice(0, at) }).motion) : null;
+    try {
+      return found && step?.kind === 'typical-cycle' ? strideTraces(found, joint, step.exclude) : null;
+    } catch (error) {
+      // Fewer than two strides: the recipe itself says so.
+      if (error instanceof InputError) return null;
+      throw error;
+    }
+  },
+
+  /** Two frames: the first pose of a cut and the last laid over it. */
+  async endPoses(id: string, from: number, to: number): Promise<WireMotion> {
+    const { motion, gait: found } = await takeOf(id);
+    const both = pickFrames(motion, [from, to]);
+    if (found) moveFrames(both, align(found.globals, from, to, found.weighted.joints, found.weighted.weights), 1, 2);
+    return both;
   },
 
   /** Runs a clip's recipe. */

@@ -1,6 +1,6 @@
-import { stepSchema } from '@lantern/motion';
+import { stepSchema, tagsOf, type Proposal } from '@lantern/motion';
 import type { ClipDoc } from '@/data/clips-store';
-import { defaultSteps, freeName, ownName, recut, STEP_ORDER, withStep } from '@/data/new-clip';
+import { defaultSteps, freeName, offeredNames, recut, STEP_ORDER, withStep } from '@/data/new-clip';
 
 const doc = (more: Partial<ClipDoc> = {}): ClipDoc => ({
   id: 'a',
@@ -9,12 +9,27 @@ const doc = (more: Partial<ClipDoc> = {}): ClipDoc => ({
   from: 100,
   to: 160,
   steps: defaultSteps(),
+  gait: '',
+  direction: '',
   ...more,
 });
 
-test('a name of its own: the base if it is free, else the next number, whatever the case', () => {
-  expect(ownName('wick-idle', [doc()])).toBe('wick-idle');
-  expect(ownName('Stroll', [doc()])).toBe('Stroll-01');
+test('offered clips are named after the pattern, each its own, whatever the case', () => {
+  const segment = { kind: 'turn', from: 0, to: 9, turnDeg: 91, speedMps: 1, direction: null } as const;
+  const offer = (gait: string, direction: string): Proposal => ({
+    name: '',
+    tags: { gait, direction },
+    from: 0,
+    to: 9,
+    isLoop: false,
+    segment,
+  });
+  const two = [offer('walk', 'forward'), offer('walk', 'forward'), offer('idle', '')];
+  const plain = '{character}-{gait}-{direction}';
+  expect(offeredNames(two, plain, 'Wick', [])).toEqual(['wick-walk-forward', 'wick-walk-forward-01', 'wick-idle']);
+  expect(offeredNames(two, plain, 'Wick', [doc({ name: 'WICK-idle' })])[2]).toBe('wick-idle-01');
+  expect(offeredNames(two, '{gait}_{number}', 'Wick', [])).toEqual(['walk_01', 'walk_02', 'idle_01']);
+  expect(offeredNames([offer('turn', tagsOf(segment).direction)], plain, 'Wick', [])).toEqual(['wick-turn-left-90']);
   expect(freeName('stroll-01', [doc({ name: 'stroll-01' }), doc({ name: 'STROLL-02' })])).toBe('stroll-03');
 });
 

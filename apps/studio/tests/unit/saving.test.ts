@@ -11,6 +11,8 @@ const doc = (change: Partial<ClipDoc> = {}): ClipDoc => ({
   from: 10,
   to: 75,
   steps: [stepSchema.parse({ kind: 'loop' })],
+  gait: '',
+  direction: '',
   ...change,
 });
 const row = (d: ClipDoc, revision: number) => ({ ...d, project: 'p', steps: [...d.steps], revision, updated: new Date(0) });

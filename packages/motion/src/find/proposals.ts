@@ -1,10 +1,12 @@
 import type { Gait } from '../measure/gait';
 import type { LoopCandidate } from './loops';
-import { footfallsIn, proposedName, type Segment } from './segments';
+import { tagsOf, type ClipTags } from './clip-names';
+import { footfallsIn, type Segment } from './segments';
 
 /** A clip that the program would cut. */
 export interface Proposal {
   readonly name: string;
+  readonly tags: ClipTags;
   /** Frames of the take, both included. */
   readonly from: number;
   readonly to: number;
@@ -19,11 +21,8 @@ const CYCLIC: ReadonlySet<Segment['kind']> = new Set(['walk', 'run', 'sneak', 'i
 const STILL_SECONDS = 0.25;
 
 /** A start is that of the gait that follows it, a stop that of the gait before it. */
-function nameOf(segment: Segment, gait: Segment | undefined): string {
-  const isEdge = segment.kind === 'start' || segment.kind === 'stop';
-  const of = isEdge && gait && CYCLIC.has(gait.kind) && gait.kind !== 'idle' ? gait.kind : null;
-  const way = segment.direction && segment.direction !== 'forward' ? [segment.direction] : [];
-  return of ? [of, segment.kind, ...way].join('-') : proposedName(segment);
+function tagsWithin(segment: Segment, near: Segment | undefined): ClipTags {
+  return tagsOf(segment, near && CYCLIC.has(near.kind) && near.kind !== 'idle' ? near.kind : null);
 }
 
 /** A stand of which no two instants are alike enough is taken as a whole, without its edges, if it lasts. */
@@ -43,7 +42,8 @@ export function proposals({ contacts, motion }: Gait, found: readonly Segment[],
   const out: Proposal[] = [];
   const cycles = new Map<string, { proposal: Proposal; score: number }>();
   found.forEach((segment, i) => {
-    const name = nameOf(segment, found[i + (segment.kind === 'stop' ? -1 : 1)]);
+    const tags = tagsWithin(segment, found[i + (segment.kind === 'stop' ? -1 : 1)]);
+    const name = [tags.gait, tags.direction].filter(Boolean).join('-');
     if (CYCLIC.has(segment.kind)) {
       const best = loops.find(
         ({ from, to, strides }) => from >= segment.from - 2 && to <= segment.to + 2 && strides > 0 === (segment.kind !== 'idle'),
@@ -52,7 +52,7 @@ export function proposals({ contacts, motion }: Gait, found: readonly Segment[],
       const score = best?.score ?? 0;
       const known = cycles.get(name);
       if (!cut || (known && known.score >= score)) return;
-      cycles.set(name, { score, proposal: { name, from: cut.from, to: cut.to, isLoop: true, segment } });
+      cycles.set(name, { score, proposal: { name, tags, from: cut.from, to: cut.to, isLoop: true, segment } });
       return;
     }
     const still = Math.round(STILL_SECONDS * fps);
@@ -63,7 +63,7 @@ export function proposals({ contacts, motion }: Gait, found: readonly Segment[],
     const isToStand = segment.kind === 'stop' || segment.kind === 'flight';
     const from = isFromStand || before === undefined ? Math.max(0, segment.from - still) : before;
     const to = isToStand || after === undefined ? Math.min(frames - 1, segment.to + still) : after;
-    if (to - from >= 2) out.push({ name, from, to, isLoop: false, segment });
+    if (to - from >= 2) out.push({ name, tags, from, to, isLoop: false, segment });
   });
   const all = [...[...cycles.values()].map(({ proposal }) => proposal), ...out].sort((a, b) => a.from - b.from);
   const seen = new Map<string, number>();

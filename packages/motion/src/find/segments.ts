@@ -210,11 +210,5 @@ export function sameKind(a: readonly Pick<Segment, 'kind' | 'from' | 'to'>[], b:
   return same / all;
 }
 
-export const proposedName = ({ kind, direction, turnDeg, speedMps }: Segment): string => {
-  if (kind === 'turn') return `turn-${turnDeg > 0 ? 'left' : 'right'}-${Math.max(15, Math.round(Math.abs(turnDeg) / 15) * 15)}`;
-  if (kind === 'idle' || kind === 'flight') return kind === 'flight' ? 'hop' : kind;
-  return [kind, ...(direction ? [direction] : []), ...(kind === 'run' && speedMps > 4 ? ['fast'] : [])].join('-');
-};
-
 export const footfallsIn = (contacts: Contacts, { from, to }: Interval): number[] =>
   (['left', 'right'] as const).flatMap((side) => footfalls(contacts, side).filter((f) => f >= from && f < to)).sort((a, b) => a - b);

@@ -38,6 +38,16 @@ const FAR_CM = 1;
  * @throws InputError `strides` when there are not two strides to average
  */
 export function typicalCycle(gait: Gait, exclude: readonly number[] | 'auto' = 'auto'): TypicalCycle {
+  const { samples, average, strides } = overlaidStrides(gait, exclude);
+  const counted = samples.filter((_, i) => !strides[i].isOut);
+  return { motion: average, strides, spreadCm: spreadOf(counted, average) };
+}
+
+/** The strides of a motion brought to one length and laid over each other, and the average of those that count. */
+export function overlaidStrides(
+  gait: Gait,
+  exclude: readonly number[] | 'auto' = 'auto',
+): { readonly samples: readonly Motion[]; readonly average: Motion; readonly strides: readonly CapturedStride[] } {
   const { motion, contacts } = gait;
   const first = (['left', 'right'] as const)
     .map((side) => ({ side, falls: footfalls(contacts, side) }))
@@ -67,14 +77,7 @@ export function typicalCycle(gait: Gait, exclude: readonly number[] | 'auto' = '
     const middle = median(distances);
     counts = distances.map((d) => d < Math.max(FAR * middle, middle + FAR_CM));
   }
-  return {
-    motion: average,
-    strides: strides.map(({ from, to }, i) => ({ from, to, distanceCm: distances[i], isOut: !counts[i] })),
-    spreadCm: spreadOf(
-      samples.filter((_, i) => counts[i]),
-      average,
-    ),
-  };
+  return { samples, average, strides: strides.map(({ from, to }, i) => ({ from, to, distanceCm: distances[i], isOut: !counts[i] })) };
 }
 
 /** A stride sampled at `length + 1` instants, its other footfall brought to a share of it. */

@@ -1,5 +1,4 @@
 import { DEGREES } from '../math/angles';
-import { median } from '../math/statistics';
 import type { Clip, Travel } from '../model/clip';
 import type { FloorTransform } from '../model/floor-transform';
 import { copyMotion, type Motion } from '../model/motion';
@@ -40,7 +39,7 @@ export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
   if (!body) return null;
   const { fps, frames } = motion;
   const seconds = (frames - 1) / fps;
-  const belt = travel && !isStill(travel) ? null : beltSpeed(body);
+  const belt = travel && !isStill(travel) ? null : body.belt;
   // A loop is judged as it plays: three times on end, so that contacts across the seam are whole.
   const played = playedMotion(clip);
   const ground = gait(belt ? moved(played, belt) : played) ?? body;
@@ -85,32 +84,6 @@ function seamOf({ motion, travel }: Pick<Clip, 'motion' | 'travel'>, body: Gait)
 }
 
 const isStill = ({ x, z }: Travel) => Math.hypot(x[x.length - 1] - x[0], z[z.length - 1] - z[0]) < 0.05;
-
-/**
- * The speed of the floor under someone who walks on the spot: the median velocity of the lower foot's lowest point, when the hips
- * get nowhere and those velocities agree. Null for everyone else.
- */
-function beltSpeed({ soles, motion, globals, body }: Gait): { x: number; z: number } | null {
-  const n = motion.frames;
-  const hips = (f: number, k: number) => globals.positions[(f * globals.joints + body.hips) * 3 + k];
-  const far = Math.hypot(hips(n - 1, 0) - hips(0, 0), hips(n - 1, 2) - hips(0, 2));
-  if (n < 4 || far > 0.1 * Math.max(1, n / motion.fps)) return null;
-  const vx: number[] = [];
-  const vz: number[] = [];
-  const points = [soles.left.heel, soles.left.ball, soles.left.tip, soles.right.heel, soles.right.ball, soles.right.tip];
-  for (let f = 1; f < n - 1; f++) {
-    const low = points.reduce((a, b) => (b[f * 3 + 1] < a[f * 3 + 1] ? b : a));
-    if (low[f * 3 + 1] > soles.floor + 0.02) continue;
-    vx.push(((low[f * 3 + 3] - low[f * 3 - 3]) * motion.fps) / 2);
-    vz.push(((low[f * 3 + 5] - low[f * 3 - 1]) * motion.fps) / 2);
-  }
-  if (vx.length < n / 8) return null;
-  const x = median(vx);
-  const z = median(vz);
-  const speed = Math.hypot(x, z);
-  const spread = median(vx.map((v, i) => Math.hypot(v - x, vz[i] - z)));
-  return speed > 0.25 && spread < 0.35 * speed ? { x: -x, z: -z } : null;
-}
 
 function moved(motion: Motion, { x, z }: { x: number; z: number }): Motion {
   const out = copyMotion(motion);

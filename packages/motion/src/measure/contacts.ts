@@ -13,6 +13,9 @@ export interface Contacts {
   readonly floorM: number;
   readonly left: readonly Interval[];
   readonly right: readonly Interval[];
+  /** When a hand rests on something; left out where none ever does. */
+  readonly leftHand?: readonly Interval[];
+  readonly rightHand?: readonly Interval[];
 }
 
 export interface ContactOptions {

@@ -1,6 +1,7 @@
 import { findBody, type Body } from '../model/body';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
+import { beltSpeed, offTheBelt, type Belt } from './belt';
 import { contacts, type Contacts } from './contacts';
 import { headings } from './heading';
 import { soles, type Soles } from './soles';
@@ -13,6 +14,8 @@ export interface Gait {
   readonly body: Body;
   readonly soles: Soles;
   readonly contacts: Contacts;
+  /** Of someone who walks on the spot: how fast he would go. Null for everyone else. */
+  readonly belt: Belt | null;
   /** What counts how much when poses are compared. */
   readonly weighted: WeightedJoints;
   /** Radians, unwrapped. */
@@ -31,12 +34,15 @@ export function gait(motion: Motion): Gait | null {
   const globals = forwardKinematics(motion);
   const found = soles(motion, globals, body);
   const hips = Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + 1]);
+  // Feet that all slide back alike under hips that stay are planted on a floor that moves.
+  const belt = beltSpeed(found, globals, body, motion.fps);
   return {
     motion,
     globals,
     body,
     soles: found,
-    contacts: contacts(found, motion.fps, hips),
+    contacts: contacts(belt ? offTheBelt(found, belt, motion.fps) : found, motion.fps, hips),
+    belt,
     weighted: weightedJoints(body),
     headings: headings(globals, body),
   };

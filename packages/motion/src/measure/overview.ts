@@ -1,6 +1,7 @@
 import { lowPass, movingAverage } from '../math/filter';
 import type { Motion } from '../model/motion';
 import type { Contacts, Interval } from './contacts';
+import { withHands } from './hand-contacts';
 import { gait, type Gait } from './gait';
 import { strideFrames } from './strides';
 
@@ -36,7 +37,7 @@ export function overviewOf(motion: Motion, found: Gait | null): Overview {
   });
   const height = lowPass(channel(1), 12, motion.fps);
   return {
-    contacts: found?.contacts ?? null,
+    contacts: found && withHands(found),
     floor,
     speed,
     hipHeight: Float32Array.from(height, (y) => y - floor),
@@ -61,6 +62,8 @@ export function stitchOverview(fps: number, frames: number): { add(stretch: Stre
   const hipHeight = new Float32Array(frames);
   const heading = new Float32Array(frames);
   const left: Interval[] = [];
+  const leftHand: Interval[] = [];
+  const rightHand: Interval[] = [];
   const right: Interval[] = [];
   let floor: number | null = null;
   let hasLegs = true;
@@ -87,6 +90,8 @@ export function stitchOverview(fps: number, frames: number): { add(stretch: Stre
       for (const [list, found] of [
         [left, part.contacts?.left ?? []],
         [right, part.contacts?.right ?? []],
+        [leftHand, part.contacts?.leftHand ?? []],
+        [rightHand, part.contacts?.rightHand ?? []],
       ] as const) {
         for (const interval of found) {
           const a = Math.max(from, interval.from + first);
@@ -96,7 +101,9 @@ export function stitchOverview(fps: number, frames: number): { add(stretch: Stre
       }
     },
     result: () => ({
-      contacts: hasLegs ? { fps, floorM: floor ?? 0, left, right } : null,
+      contacts: hasLegs
+        ? { fps, floorM: floor ?? 0, left, right, ...(leftHand.length > 0 && { leftHand }), ...(rightHand.length > 0 && { rightHand }) }
+        : null,
       floor: floor ?? 0,
       speed,
       hipHeight,

@@ -120,7 +120,12 @@ function drift(dx: number, dz: number, headings: Float64Array, from: number, to:
 /** Displacement at right angles to that of the eight directions about a heading that lies nearest to it. */
 export function crosswise(dx: number, dz: number, heading: number): number {
   if (Math.hypot(dx, dz) < 1e-9) return 0;
-  const eighth = Math.PI / 4;
-  const travel = heading + Math.round((Math.atan2(dx, dz) - heading) / eighth) * eighth;
+  const travel = eighthNearest(heading, dx, dz);
   return dx * Math.cos(travel) - dz * Math.sin(travel);
+}
+
+/** That of the eight directions about a heading that lies nearest to a displacement, radians. */
+export function eighthNearest(heading: number, dx: number, dz: number): number {
+  const eighth = Math.PI / 4;
+  return heading + Math.round((Math.atan2(dx, dz) - heading) / eighth) * eighth;
 }

@@ -20,6 +20,8 @@ export interface ClipReport extends Partial<ClipFigures> {
   readonly name: string;
   readonly take: string;
   readonly file: string;
+  readonly gait?: string;
+  readonly direction?: string;
   /** By how much the retime to whole frames changes the speed; 1 is not at all. */
   readonly rateChange: number;
   readonly warnings: readonly Warning[];
@@ -75,7 +77,7 @@ export async function makeClips(
   const made: (NamedClip & { take: string; rateChange: number })[] = [];
   const reports: ClipReport[] = [];
   const folder = project.ship.glb.replace(/[^/]*$/, '');
-  for (const [index, { name, take, from, to, steps }] of project.clips.entries()) {
+  for (const [index, { name, take, from, to, steps, gait, direction }] of project.clips.entries()) {
     progress(index, project.clips.length, name);
     const prepared = takeOf(take);
     if (!prepared) throw new InputError('project', `Take "${take}" is missing.`, { field: 'clips' });
@@ -94,6 +96,8 @@ export async function makeClips(
       name,
       take,
       file,
+      ...(gait && { gait }),
+      ...(direction && { direction }),
       rateChange: shipped.rateChange,
       ...clipFigures(shipped.clip),
       warnings: clipWarnings(shipped.rateChange),

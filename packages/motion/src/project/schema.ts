@@ -39,6 +39,9 @@ export const projectSchema = z.object({
         from: z.int().min(0),
         to: z.int().min(1),
         steps: z.array(stepSchema).default([]),
+        /** What it is, in words; goes into the report. */
+        gait: z.string().max(60).optional(),
+        direction: z.string().max(60).optional(),
       }),
     )
     .min(1),

@@ -73,7 +73,7 @@ export const footLock: Step<'foot-lock', FootLockParams> = {
     const middle = cutMotion(locked, last, 2 * last);
     moveFrames(middle, invert(cycle));
     const motion = clip.travel ? toSpaceOf(middle, clip.travel) : middle;
-    repeatFirst(motion, last, clip.travel ? 0 : cycle.turn);
+    repeatFirst(motion, last, clip.travel ? 0 : cycle.turn, clip.travel ? 0 : cycle.y);
     if (clip.travel) for (const k of [0, 2]) motion.rootPositions[last * 3 + k] = motion.rootPositions[k];
     alignSigns(motion);
     return { ...clip, contacts, motion };

@@ -1,13 +1,12 @@
 import { z } from 'zod';
 import { align } from '../find/align';
-import { slerp } from '../math/quat';
-import { smoothStep5 } from '../math/smooth';
 import { gait } from '../measure/gait';
-import type { Clip } from '../model/clip';
+import { eighthNearest } from '../measure/seam';
 import { invert, moveFrames, type FloorTransform } from '../model/floor-transform';
 import { forwardKinematics } from '../model/kinematics';
 import { alignSigns, copyMotion, cutMotion, type Motion } from '../model/motion';
 import { repeatLoop } from '../model/repeat';
+import { blendBeyond } from './blend-beyond';
 import { repeatFirst } from './repeat-first';
 import { settleSeam } from './settle';
 import { spreadDifference } from './spread';
@@ -16,14 +15,24 @@ import type { Step } from './step';
 export const loopParams = z.object({
   kind: z.literal('loop'),
   off: z.boolean().optional(),
-  /** `blend` with the frames of the take beyond the cut; `spread` the difference to both sides of the seam. Blend needs such frames. */
-  close: z.enum(['blend', 'spread']).default('blend'),
-  /** Length of the blend, or of the spread on each side, seconds. */
+  /**
+   * `blend` with the frames of the take beyond the cut (without such frames: `around`); `around` the seam, where the difference decays to
+   * both sides; `spread` the difference evenly over the whole cycle.
+   */
+  close: z.enum(['blend', 'around', 'spread']).default('blend'),
+  /** Length of the blend, or of the decay on each side, seconds. */
   seconds: z.number().min(0.05).max(2).default(0.3),
   /** Take the cycle's turn out; `auto` does so below 20°. */
   heading: z.enum(['auto', 'straight', 'captured']).default('auto'),
-  /** What the closed cycle begins with: the cut's own first frame, or the landing of a foot. */
-  start: z.enum(['cut', 'left', 'right']).default('cut'),
+  /** `held`: the cycle ends as high as it began; `captured`: it climbs as it did, as up a stair. */
+  height: z.enum(['held', 'captured']).default('held'),
+  /** `dropped`: what the cycle drifts at right angles to its direction of travel is taken out of it. */
+  sideways: z.enum(['captured', 'dropped']).default('captured'),
+  /**
+   * What the closed cycle begins with: the cut's own first frame, the landing of a foot, the middle of its stance, or so many frames after
+   * the cut's first.
+   */
+  start: z.union([z.enum(['cut', 'left', 'right', 'left-stance', 'right-stance']), z.int().min(0).max(1e6)]).default('cut'),
 });
 export type LoopParams = z.infer<typeof loopParams>;
 
@@ -31,36 +40,65 @@ export type LoopParams = z.infer<typeof loopParams>;
  * Closes a loop: the last frame becomes the first, one cycle on (turned and shifted on the floor), without a tick.
  *
  * `blend` leads the motion over into the frames that the take has before the cut (or, from the other side, out of those after
- * it, whichever fit better), so that the seam is as the take itself was. `spread` takes the difference of place and velocity up
- * on both sides of the seam. Either way the seam's own frame is then settled among its neighbours.
+ * it, whichever fit better), so that the seam is as the take itself was. `around` takes the difference of place and velocity up
+ * on both sides of the seam, `spread` that of place over the whole cycle. Either way the seam's own frame is then settled among its neighbours.
  */
 export const loop: Step<'loop', LoopParams> = {
   kind: 'loop',
   params: loopParams,
   apply(clip, params) {
     if (clip.loop || clip.travel) return clip;
-    const last = clip.motion.frames - 1;
-    const cycle = cycleOf(clip.motion);
+    const { motion } = clip;
+    const last = motion.frames - 1;
+    const p = motion.rootPositions;
+    const climb = params.height === 'captured' ? p[last * 3 + 1] - p[1] : 0;
+    const cycle = { ...cycleOf(motion), y: climb };
     const closed =
-      (params.close === 'blend' && blendBeyond(clip, cycle, params.seconds)) || spreadDifference(clip.motion, cycle, params.seconds);
+      (params.close === 'blend' && blendBeyond(clip, cycle, params.seconds)) ||
+      spreadDifference(motion, cycle, params.close === 'spread' ? null : params.seconds);
     const turn = Math.abs(cycle.turn) < (20 * Math.PI) / 180 || params.heading === 'straight' ? cycle.turn : 0;
     const straight = params.heading === 'captured' ? closed : straighten(closed, turn);
     const left = params.heading === 'captured' ? cycle.turn : cycle.turn - turn;
-    repeatFirst(straight, last, left);
+    if (params.sideways === 'dropped') dropDrift(straight, left);
+    repeatFirst(straight, last, left, climb);
     const settled = settleSeam(straight);
-    const begun = params.start === 'cut' ? settled : beginWith(settled, params.start);
+    const begun = beginWith(settled, params.start);
     alignSigns(begun);
     return { ...clip, motion: begun, loop: true, lead: null, tail: null, contacts: undefined };
   },
 };
 
-/** The same cycle from the landing of a foot on; as it is where that foot never lands. */
-function beginWith(motion: Motion, side: 'left' | 'right'): Motion {
+/** The same cycle from another of its frames on; as it is where the foot asked for never lands. */
+function beginWith(motion: Motion, start: LoopParams['start']): Motion {
   const last = motion.frames - 1;
   const cycle = { motion, travel: null };
-  const found = gait(repeatLoop(cycle, 3));
-  const landing = found?.contacts[side].find(({ from }) => from >= last && from < 2 * last);
-  return landing ? cutMotion(repeatLoop(cycle, 2), landing.from - last, landing.from) : motion;
+  const from = typeof start === 'number' ? start % last : startFrame(cycle, start, last);
+  return from ? cutMotion(repeatLoop(cycle, 2), from, from + last) : motion;
+}
+
+function startFrame(cycle: Parameters<typeof repeatLoop>[0], start: Exclude<LoopParams['start'], number>, last: number): number | null {
+  if (start === 'cut') return 0;
+  const side = start.startsWith('left') ? 'left' : 'right';
+  const stance = gait(repeatLoop(cycle, 3))?.contacts[side].find(({ from }) => from >= last && from < 2 * last);
+  if (!stance) return null;
+  return (start === side ? stance.from : Math.round((stance.from + stance.to) / 2)) % last;
+}
+
+/** In place: takes the displacement of a cycle at right angles to its direction of travel out of it, evenly. A cycle that turns has none. */
+function dropDrift(motion: Motion, turn: number): void {
+  const found = gait(motion);
+  if (!found || Math.abs(turn) > 1e-3) return;
+  const last = motion.frames - 1;
+  const p = motion.rootPositions;
+  const [dx, dz] = [p[last * 3] - p[0], p[last * 3 + 2] - p[2]];
+  let [sx, sz] = [0, 0];
+  for (const heading of found.headings) [sx, sz] = [sx + Math.sin(heading), sz + Math.cos(heading)];
+  const course = eighthNearest(Math.atan2(sx, sz), dx, dz);
+  const drift = dx * Math.cos(course) - dz * Math.sin(course);
+  for (let f = 1; f <= last; f++) {
+    p[f * 3] -= (Math.cos(course) * drift * f) / last;
+    p[f * 3 + 2] += (Math.sin(course) * drift * f) / last;
+  }
 }
 
 /** The turn and shift that lead from the first frame of a cut to its last, by the best alignment of the two. */
@@ -81,78 +119,6 @@ export function cycleOf(motion: Motion): FloorTransform {
       all.map(() => 1 / all.length),
     ),
   );
-}
-
-function blendBeyond(clip: Clip, cycle: FloorTransform, seconds: number): Motion | null {
-  const { motion, lead, tail } = clip;
-  const last = motion.frames - 1;
-  const most = Math.min(Math.round(seconds * motion.fps), Math.floor(last / 2));
-  const atEnd = lead ? Math.min(most, lead.frames) : 0;
-  const atStart = tail ? Math.min(most, tail.frames) : 0;
-  const least = Math.min(most, Math.ceil(0.08 * motion.fps));
-  const options: Motion[] = [];
-  if (lead && atEnd >= least) {
-    // Frames −w … 0 of the take, moved one cycle on, to end with.
-    const beyond = join(cutMotion(lead, lead.frames - atEnd, lead.frames - 1), cutMotion(motion, 0, 0));
-    moveFrames(beyond, cycle);
-    options.push(crossfade(motion, beyond, last - atEnd, (t) => smoothStep5(t)));
-  }
-  if (tail && atStart >= least) {
-    // Frames last … last + w, moved one cycle back, to begin with.
-    const beyond = join(cutMotion(motion, last, last), cutMotion(tail, 0, atStart - 1));
-    moveFrames(beyond, invert(cycle));
-    options.push(crossfade(motion, beyond, 0, (t) => 1 - smoothStep5(t)));
-  }
-  if (options.length === 0) return null;
-  return options.reduce((a, b) => (change(b, motion) < change(a, motion) ? b : a));
-}
-
-/** How far a blend went from the captured motion: the sum of squared quaternion and root differences. */
-function change(a: Motion, b: Motion): number {
-  let sum = 0;
-  for (let i = 0; i < a.rotations.length; i++) sum += (a.rotations[i] - b.rotations[i]) ** 2;
-  for (let i = 0; i < a.rootPositions.length; i++) sum += (a.rootPositions[i] - b.rootPositions[i]) ** 2;
-  return sum;
-}
-
-function join(a: Motion, b: Motion): Motion {
-  const rotations = new Float32Array(a.rotations.length + b.rotations.length);
-  rotations.set(a.rotations);
-  rotations.set(b.rotations, a.rotations.length);
-  const rootPositions = new Float32Array(a.rootPositions.length + b.rootPositions.length);
-  rootPositions.set(a.rootPositions);
-  rootPositions.set(b.rootPositions, a.rootPositions.length);
-  const translations =
-    a.translations &&
-    new Map(
-      [...a.translations].map(([j, t]) => {
-        const other = b.translations?.get(j) ?? new Float32Array(b.frames * 3);
-        const both = new Float32Array(t.length + other.length);
-        both.set(t);
-        both.set(other, t.length);
-        return [j, both] as const;
-      }),
-    );
-  return { ...a, frames: a.frames + b.frames, rotations, rootPositions, translations };
-}
-
-/** The motion with frames `at` onward led into `other` by a weight that goes over `other`'s length. */
-function crossfade(motion: Motion, other: Motion, at: number, weight: (t: number) => number): Motion {
-  const out = copyMotion(motion);
-  const joints = motion.skeleton.joints.length;
-  for (let f = 0; f < other.frames; f++) {
-    const w = weight(f / (other.frames - 1));
-    const lerp = (target: Float32Array, source: Float32Array) => {
-      for (let k = 0; k < 3; k++) target[(at + f) * 3 + k] += (source[f * 3 + k] - target[(at + f) * 3 + k]) * w;
-    };
-    lerp(out.rootPositions, other.rootPositions);
-    out.translations?.forEach((t, j) => lerp(t, other.translations?.get(j) ?? t));
-    for (let j = 0; j < joints; j++) {
-      const o = ((at + f) * joints + j) * 4;
-      slerp(out.rotations, o, out.rotations, o, other.rotations, (f * joints + j) * 4, w);
-    }
-  }
-  return out;
 }
 
 /** Takes a turn out of a cycle evenly: each frame is turned back by its share about the hips, whose way is laid out anew. */

@@ -6,16 +6,19 @@ import { copyMotion, cutMotion, type Motion } from '../model/motion';
 
 /**
  * Takes up what a cycle's end lacks to meet its beginning, half on each side of the seam, fading out over `seconds` to either
- * side: the difference of place exactly, that of velocity as a fit over the frames about the seam sees it.
+ * side (or, place, evenly over the whole cycle): the difference of place exactly, that of velocity as a fit over the frames about the seam
+ * sees it.
  *
  * @param motion frames 0 to F, where F should be 0 one cycle on
  * @param cycle the cycle's turn and shift
+ * @param seconds null: place is spread over the whole cycle
  */
-export function spreadDifference(motion: Motion, cycle: FloorTransform, seconds: number): Motion {
+export function spreadDifference(motion: Motion, cycle: FloorTransform, seconds: number | null): Motion {
   const out = copyMotion(motion);
   const n = motion.frames - 1;
   const joints = motion.skeleton.joints.length;
-  const reach = Math.min(Math.floor(n / 2), Math.max(2, Math.round(seconds * motion.fps)));
+  const reach = Math.min(Math.floor(n / 2), Math.max(2, Math.round((seconds ?? Infinity) * motion.fps)));
+  const bends = Math.min(reach, Math.max(2, Math.round(0.3 * motion.fps)));
   const m = Math.min(Math.floor(n / 2), Math.max(3, Math.round(0.08 * motion.fps)));
   const kink = kinkWeights(m);
   // The first frames, one cycle on: what the last ones should lead into.
@@ -39,9 +42,9 @@ export function spreadDifference(motion: Motion, cycle: FloorTransform, seconds:
     }
     const by = new Float64Array(3);
     for (let f = 0; f <= reach; f++) {
-      const fade = 1 - smoothStep5(f / reach);
+      const fade = seconds === null ? 1 - (2 * f) / n : 1 - smoothStep5(f / reach);
       // A wrong guess of the velocity grows with the distance from the seam: it fades sooner.
-      const bend = (f * (1 - smoothStep5(f / Math.min(reach, m + 2)))) / 2;
+      const bend = (f * (1 - smoothStep5(f / Math.min(bends, m + 2)))) / 2;
       // Both halves: at the beginning up by half the jump, at the end down by half of it, and each bent by half the kink.
       for (let k = 0; k < 3; k++) by[k] = (fade * jump[k]) / 2 + velocity[k] * bend;
       apply(f, by);

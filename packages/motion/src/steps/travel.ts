@@ -37,7 +37,9 @@ export const travel: Step<'travel', TravelParams> = {
     if (clip.travel) return clip;
     const trend = clip.loop ? loopTrend(clip.motion) : captureTrend(clip.motion);
     const kept = layOut(trend, (part) => params[part] !== 'drop');
-    const root = layOut(trend, (part) => params[part] === 'root');
+    // A loop that climbs could not come round with its climb in the body.
+    const climbs = clip.loop && Math.abs(trend.y[trend.y.length - 1]) > 1e-4;
+    const root = layOut(trend, (part) => params[part] === 'root' || (part === 'height' && climbs && params.height === 'body'));
     const relative = toSpaceOf(clip.motion, trend);
     const world = worldMotion({ motion: relative, travel: kept });
     const motion = toSpaceOf(world, root);

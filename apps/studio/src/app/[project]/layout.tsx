@@ -7,5 +7,11 @@ import { Shell } from '@/shell/Shell';
 export default async function ProjectLayout({ children, params }: { children: ReactNode; params: Promise<{ project: string }> }) {
   const project = await findProject(database(), (await params).project);
   if (!project) notFound();
-  return <Shell project={{ id: project.id, name: project.name, character: project.character, fps: project.fps }}>{children}</Shell>;
+  return (
+    <Shell
+      project={{ id: project.id, name: project.name, character: project.character, fps: project.fps, namePattern: project.namePattern }}
+    >
+      {children}
+    </Shell>
+  );
 }

@@ -1,5 +1,5 @@
 'use client';
-import type { LoopCandidate, Segment } from '@lantern/motion';
+import { tagsOfCut, type LoopCandidate, type Segment } from '@lantern/motion';
 import { Box, CircularProgress, LinearProgress, Typography } from '@mui/material';
 import { useParams, useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
@@ -21,7 +21,8 @@ import { Proposals } from './Proposals';
 import { Glasses } from './Glasses';
 import { RecipePanel } from './RecipePanel';
 import { SeamFigures } from './SeamFigures';
-import { useBench, useClipResult, useLoops, useReading, useSeam, type Cut, type Preview } from './use-bench';
+import { useAboutRecipe } from './use-about-recipe';
+import { useBench, useClipResult, useEndPoses, useLoops, useReading, useSeam, type Cut, type Preview } from './use-bench';
 import { useBenchKeys } from './use-bench-keys';
 import { useClipActs } from './use-clip-acts';
 import { takeFrameNow, useLoadPlayer } from './use-load-player';
@@ -51,6 +52,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   const [preview, setPreview] = useState<Preview>('travel');
   const [proposing, setProposing] = useState(false);
   const [glass, setGlass] = useState<GlassName | null>(null);
+  const [near, setNear] = useState<Cut | null>(null);
   const isOpen = opened.data !== undefined && take !== null && opened.data.id === takeKey(take);
 
   const cut = useMemo<Cut | null>(() => draft ?? (doc ? { from: doc.from, to: doc.to } : null), [draft, doc]);
@@ -68,6 +70,8 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
     if (implied) router.replace(`/${project.id}/bench/${implied}`);
   }, [implied, router, project.id]);
 
+  const pair = useEndPoses(take, near);
+  const about = useAboutRecipe(take, isOpen && result.data !== undefined, doc, result.data?.cycle);
   const acts = useClipActs(take, doc);
   const takeLoop = useCallback(
     ({ from, to }: Cut) => {
@@ -141,6 +145,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
           markers: shown ? shown.markers : opened.data.markers,
           floor: shown ? shown.floor : opened.data.floor,
           heading: shown ? undefined : opened.data.heading,
+          pair,
         }}
         footer={
           <>
@@ -191,6 +196,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
         onCut={moveCut}
         onScrub={scrub}
         onTakeLoop={takeLoop}
+        onNearLoop={setNear}
         onOpenClip={acts.open}
         segments={reading.data?.segments ?? NO_SEGMENTS}
         onSegment={({ from }) => {
@@ -215,6 +221,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
       {doc && opened.data ? (
         <ClipHead
           doc={doc}
+          offered={tagsOfCut(reading.data?.segments ?? NO_SEGMENTS, doc)}
           names={names}
           frames={opened.data.motion.frames}
           onChange={put}
@@ -238,6 +245,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
           doc={doc}
           figures={result.data?.figures ?? null}
           contacts={result.data?.contacts ?? NO_CONTACTS}
+          about={about}
           onChange={put}
           onGo={(frame) => {
             if (preview === 'take') setPreview('travel');
@@ -250,10 +258,9 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
           proposals={reading.data.proposals}
           docs={docs.filter((d) => d.take === take.id)}
           fps={take.passport.fps}
-          base={project.character.toLowerCase()}
-          onMake={(chosen) => {
+          onMake={(chosen, pattern) => {
             setProposing(false);
-            acts.makeAll(chosen);
+            acts.makeAll(chosen, pattern);
           }}
           onClose={() => setProposing(false)}
         />

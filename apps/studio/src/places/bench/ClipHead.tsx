@@ -1,4 +1,5 @@
 'use client';
+import type { ClipTags } from '@lantern/motion';
 import { Box, Button, TextField } from '@mui/material';
 import { useState } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
@@ -8,6 +9,7 @@ import { Small } from '@/shell/Small';
 /** Name and cut of the clip, typed as well as dragged. */
 export function ClipHead({
   doc,
+  offered,
   names,
   frames,
   onChange,
@@ -17,6 +19,8 @@ export function ClipHead({
   onRemove,
 }: {
   doc: ClipDoc;
+  /** Gait and direction as measured; taken with a click. */
+  offered: ClipTags;
   /** Of the other clips, in small letters. */
   names: ReadonlySet<string>;
   frames: number;
@@ -66,6 +70,24 @@ export function ClipHead({
         </Small>
         <Small onClick={onDuplicate}>duplicate</Small>
       </Box>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+        {(['gait', 'direction'] as const).map((tag) => (
+          <Typed
+            key={`${tag} ${doc.id} ${doc[tag]}`}
+            label={tag === 'gait' ? 'Gait' : 'Direction'}
+            value={doc[tag]}
+            placeholder={offered[tag]}
+            read={(text) => text.trim().slice(0, 60)}
+            onChange={(text) => onChange({ ...doc, [tag]: text })}
+            grow
+          />
+        ))}
+        {(offered.gait !== doc.gait || offered.direction !== doc.direction) && offered.gait !== '' && (
+          <Small name="Take gait and direction as measured" onClick={() => onChange({ ...doc, ...offered })}>
+            as measured
+          </Small>
+        )}
+      </Box>
     </Box>
   );
 }
@@ -79,6 +101,7 @@ const frame = (text: string, least: number, most: number) => {
 function Typed({
   label,
   value,
+  placeholder,
   read,
   refuse,
   onChange,
@@ -86,6 +109,7 @@ function Typed({
 }: {
   label: string;
   value: string;
+  placeholder?: string;
   read: (text: string) => string | null;
   /** Why a text cannot be taken. */
   refuse?: (text: string) => string | null;
@@ -104,10 +128,12 @@ function Typed({
       label={problem ?? label}
       error={problem !== null}
       value={text}
+      placeholder={placeholder}
       onChange={(event) => setText(event.target.value)}
       onBlur={commit}
       sx={{ flex: grow ? 1 : undefined, width: grow ? undefined : 92 }}
       slotProps={{
+        inputLabel: placeholder ? { shrink: true } : undefined,
         htmlInput: {
           onKeyDown: (event: React.KeyboardEvent<HTMLInputElement>) => {
             if (event.key === 'Enter') event.currentTarget.blur();

@@ -39,6 +39,7 @@ export interface DeckProps {
   readonly onCut: (cut: Cut, isDone: boolean) => void;
   readonly onScrub: (frame: number) => void;
   readonly onTakeLoop: (candidate: LoopCandidate) => void;
+  readonly onNearLoop: (candidate: LoopCandidate | null) => void;
   readonly onOpenClip: (id: string) => void;
   /** What is done in the take. */
   readonly segments: readonly Segment[];
@@ -62,6 +63,7 @@ export function Deck(props: DeckProps) {
     onCut,
     onScrub,
     onTakeLoop,
+    onNearLoop,
     onOpenClip,
     segments,
     onSegment,
@@ -178,7 +180,16 @@ export function Deck(props: DeckProps) {
               least={0.04}
               words={(v) => (v * 100).toFixed(0)}
             />
-            <LoopArcs candidates={candidates} cut={cut} window={window} x={x} y={ribbonY - 4} height={LOOPS - 16} onTake={onTakeLoop} />
+            <LoopArcs
+              candidates={candidates}
+              cut={cut}
+              window={window}
+              x={x}
+              y={ribbonY - 4}
+              height={LOOPS - 16}
+              onTake={onTakeLoop}
+              onNear={onNearLoop}
+            />
             {cut && contacts.length > 0 && (
               <ContactEdges
                 contacts={contacts}

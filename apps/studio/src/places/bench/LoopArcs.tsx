@@ -15,6 +15,7 @@ export function LoopArcs({
   y,
   height,
   onTake,
+  onNear,
 }: {
   candidates: readonly LoopCandidate[];
   cut: Cut | null;
@@ -23,8 +24,14 @@ export function LoopArcs({
   y: number;
   height: number;
   onTake: (candidate: LoopCandidate) => void;
+  /** The pointer is on an arc, or on none. */
+  onNear: (candidate: LoopCandidate | null) => void;
 }) {
   const [near, setNear] = useState<LoopCandidate | null>(null);
+  const come = (candidate: LoopCandidate | null) => {
+    setNear(candidate);
+    onNear(candidate);
+  };
   const shown = candidates.filter((c) => c.to > window.from && c.from < window.to).slice(0, MOST);
   const longest = Math.max(1, ...shown.map((c) => c.to - c.from));
   return (
@@ -46,8 +53,10 @@ export function LoopArcs({
             style={{ cursor: 'pointer' }}
             onClick={() => onTake(candidate)}
             onKeyDown={(event) => event.key === 'Enter' && onTake(candidate)}
-            onPointerEnter={() => setNear(candidate)}
-            onPointerLeave={() => setNear(null)}
+            onPointerEnter={() => come(candidate)}
+            onPointerLeave={() => come(null)}
+            onFocus={() => come(candidate)}
+            onBlur={() => come(null)}
           >
             <title>{`${seconds.toFixed(2)} s · ${seam.poseCm.toFixed(1)} cm · ${seam.velocityCmS.toFixed(0)} cm/s`}</title>
             <path d={path} fill="none" stroke="transparent" strokeWidth={11} />

@@ -4,13 +4,14 @@ import { Box, Typography } from '@mui/material';
 import type { ClipDoc } from '@/data/clips-store';
 import { STEP_ORDER, withStep } from '@/data/new-clip';
 import { FigureValue } from '@/shell/Figure';
-import { BOUNDS, isOut } from '@/data/bounds';
 import { Small } from '@/shell/Small';
 import type { ContactSlide } from '@/worker/core.worker';
 import { FloorCard, FootLockCard } from './FeetCards';
-import { Choose, Seconds, StepCard } from './StepCard';
+import { LoopCard } from './LoopCard';
+import { Choose, StepCard } from './StepCard';
+import { TypicalCycleCard } from './TypicalCycleCard';
+import type { AboutRecipe } from './use-about-recipe';
 
-type LoopStep = Extract<RecipeStep, { kind: 'loop' }>;
 type TravelStep = Extract<RecipeStep, { kind: 'travel' }>;
 
 const NAMES: Record<RecipeStep['kind'], string> = {
@@ -26,12 +27,14 @@ export function RecipePanel({
   doc,
   figures,
   contacts,
+  about,
   onChange,
   onGo,
 }: {
   doc: ClipDoc;
   figures: ClipFigures | null;
   contacts: readonly ContactSlide[];
+  about: AboutRecipe;
   onChange: (doc: ClipDoc) => void;
   /** Shows a frame of the clip. */
   onGo: (frame: number) => void;
@@ -46,23 +49,27 @@ export function RecipePanel({
             return <FloorCard key={step.kind} step={step} figures={figures} onChange={(s) => put(index, s)} />;
           case 'typical-cycle':
             return (
-              <StepCard
+              <TypicalCycleCard
                 key={step.kind}
-                title="Typical cycle"
                 step={step}
-                onChange={(off) => put(index, { ...step, off: off || undefined })}
-                figure={null}
-              >
-                <Choose
-                  label="left out"
-                  value={step.exclude === 'auto' ? 'auto' : 'none'}
-                  options={{ auto: 'strides far from the average', none: 'none' }}
-                  onChange={(exclude) => put(index, { ...step, exclude: exclude === 'auto' ? 'auto' : [] })}
-                />
-              </StepCard>
+                traces={about.traces}
+                joints={about.joints}
+                joint={about.joint}
+                onJoint={about.onJoint}
+                onChange={(s) => put(index, s)}
+              />
             );
           case 'loop':
-            return <LoopCard key={step.kind} step={step} figures={figures} onChange={(s) => put(index, s)} />;
+            return (
+              <LoopCard
+                key={step.kind}
+                step={step}
+                figures={figures}
+                closings={about.closings}
+                onChange={(s) => put(index, s)}
+                frameNow={about.frameNow}
+              />
+            );
           case 'foot-lock':
             return <FootLockCard key={step.kind} step={step} contacts={contacts} onChange={(s) => put(index, s)} onGo={onGo} />;
           case 'travel':
@@ -82,52 +89,6 @@ export function RecipePanel({
         </Box>
       )}
     </Box>
-  );
-}
-
-function LoopCard({ step, figures, onChange }: { step: LoopStep; figures: ClipFigures | null; onChange: (step: LoopStep) => void }) {
-  const out = figures !== null && isOut('tick', figures.tick);
-  return (
-    <StepCard
-      title="Loop"
-      step={step}
-      onChange={(off) => onChange({ ...step, off: off || undefined })}
-      figure={
-        <>
-          <Typography variant="body2" color="text.secondary">
-            tick&nbsp;
-          </Typography>
-          <FigureValue value={figures?.loop ? figures.tick : null} unit="" digits={2} out={out} todo={out ? BOUNDS.tick.todo : undefined} />
-        </>
-      }
-    >
-      <Choose
-        label="close"
-        value={step.close}
-        options={{ blend: 'into the take beyond the cut', spread: 'spread to both sides' }}
-        onChange={(close) => onChange({ ...step, close })}
-      />
-      <Seconds
-        label="over"
-        name="Length of the blend"
-        value={step.seconds}
-        least={0.1}
-        most={0.8}
-        onChange={(seconds) => onChange({ ...step, seconds })}
-      />
-      <Choose
-        label="heading"
-        value={step.heading}
-        options={{ auto: 'straight when it turns little', straight: 'straight', captured: 'as captured' }}
-        onChange={(heading) => onChange({ ...step, heading })}
-      />
-      <Choose
-        label="begins"
-        value={step.start}
-        options={{ cut: 'where it is cut', left: 'as the left foot lands', right: 'as the right foot lands' }}
-        onChange={(start) => onChange({ ...step, start })}
-      />
-    </StepCard>
   );
 }
 

@@ -8,6 +8,7 @@ import { takeKey, useOpenTake } from '@/data/use-open-take';
 import type { TakeInfo } from '@/data/project';
 import { core } from '@/worker/core';
 import type { ClipResult, Reading } from '@/worker/core.worker';
+import type { WireMotion } from '@/worker/wire';
 
 export interface Cut {
   readonly from: number;
@@ -34,6 +35,19 @@ export function useReading(take: TakeInfo | null, isOpen: boolean) {
     staleTime: Infinity,
     queryFn: () => core().reading(take ? takeKey(take) : ''),
   });
+}
+
+/** The end poses of a cut over each other, while one is looked at. */
+export function useEndPoses(take: TakeInfo | null, cut: Cut | null): WireMotion | null {
+  const id = take ? takeKey(take) : '';
+  const { data } = useQuery({
+    queryKey: ['end-poses', id, cut?.from, cut?.to],
+    enabled: cut !== null,
+    staleTime: Infinity,
+    gcTime: 20_000,
+    queryFn: () => core().endPoses(id, cut?.from ?? 0, cut?.to ?? 0),
+  });
+  return cut ? (data ?? null) : null;
 }
 
 const NO_PARTNERS = { ins: [], outs: [] };

@@ -1,13 +1,14 @@
-import type { Proposal } from '@lantern/motion';
+import type { ClipTags, Proposal } from '@lantern/motion';
 import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
-import { defaultSteps, freeName, ownName, recut } from '@/data/new-clip';
+import { defaultSteps, freeName, offeredNames, recut } from '@/data/new-clip';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
 import type { Cut } from './use-bench';
 
 /** Least frames of a clip. */
 const LEAST = 2;
+const NO_TAGS: ClipTags = { gait: '', direction: '' };
 
 /** What is done to clips as a whole: made, split, copied, removed; every act is one step of undo. */
 export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
@@ -17,13 +18,14 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
     const { put, remove } = useClips.getState();
     const all = () => useClips.getState().docs;
     const open = (id: string) => router.push(`/${project.id}/bench/${id}`);
-    const fresh = (name: string, { from, to }: Cut, isLoop = true): ClipDoc => ({
+    const fresh = (name: string, { from, to }: Cut, isLoop = true, tags: ClipTags = NO_TAGS): ClipDoc => ({
       id: crypto.randomUUID(),
       take: take?.id ?? '',
       name,
       from,
       to,
       steps: defaultSteps(isLoop),
+      ...tags,
     });
     return {
       open,
@@ -33,11 +35,11 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
         put(made);
         open(made.id);
       },
-      makeAll(proposals: readonly Proposal[]) {
+      makeAll(proposals: readonly Proposal[], pattern: string) {
         if (!take || proposals.length === 0) return;
-        const base = project.character.toLowerCase();
+        const names = offeredNames(proposals, pattern, project.character, all());
         const docs = [...all()];
-        for (const { name, from, to, isLoop } of proposals) docs.push(fresh(ownName(`${base}-${name}`, docs), { from, to }, isLoop));
+        proposals.forEach(({ from, to, isLoop, tags }, i) => docs.push(fresh(names[i], { from, to }, isLoop, tags)));
         useClips.setState({ docs });
         open(docs[docs.length - proposals.length].id);
       },

@@ -54,12 +54,14 @@ function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeI
       }
       const shipment = {
         fps: project.fps,
-        clips: chosen.map(({ name, take, from, to, steps }) => ({
+        clips: chosen.map(({ name, take, from, to, steps, gait, direction }) => ({
           name: fileSafe(name),
           take: keyOf(takes, take),
           from,
           to,
           steps: [...steps],
+          ...(gait && { gait }),
+          ...(direction && { direction }),
         })),
         ship: { glb: `${fileSafe(project.character.toLowerCase())}.glb`, fps, oneFilePerClip: oneEach, bvh },
       };

@@ -163,6 +163,8 @@ function useRemoval() {
       if (!isDone) return;
       router.push(`/${project.id}/takes`);
       enqueueSnackbar(takes.length === 1 ? `“${takes[0].name}” is removed.` : `${takes.length} takes are removed.`, {
+        // Long enough to be found again on a slow machine.
+        autoHideDuration: 30_000,
         action: (key) => (
           <Button
             color="inherit"

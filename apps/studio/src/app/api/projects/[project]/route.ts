@@ -1,6 +1,6 @@
 import { listClips } from '@/server/clips';
 import { database } from '@/server/database';
-import { findProject } from '@/server/projects';
+import { changeProject, findProject, projectInput } from '@/server/projects';
 import { missing, respond } from '@/server/respond';
 import { listTakes } from '@/server/takes';
 
@@ -12,5 +12,13 @@ export async function GET(request: Request, { params }: { params: Promise<{ proj
     if (!project) return missing('project');
     const [takes, clips] = await Promise.all([listTakes(database(), id), listClips(database(), id)]);
     return Response.json({ project, takes, clips });
+  });
+}
+
+export async function PATCH(request: Request, { params }: { params: Promise<{ project: string }> }): Promise<Response> {
+  return respond(request, async () => {
+    const { project: id } = await params;
+    const project = await changeProject(database(), id, projectInput.parse(await request.json()));
+    return project ? Response.json(project) : missing('project');
   });
 }

@@ -1,0 +1,162 @@
+'use client';
+import type { ClipFigures, Closing, LoopParams, RecipeStep } from '@lantern/motion';
+import { Box, ButtonBase, Typography } from '@mui/material';
+import { BOUNDS, isOut } from '@/data/bounds';
+import { FigureValue } from '@/shell/Figure';
+import { Small } from '@/shell/Small';
+import { chart } from '@/shell/theme';
+import { Choose, Label, Seconds, StepCard } from './StepCard';
+
+type LoopStep = Extract<RecipeStep, { kind: 'loop' }>;
+
+const WAYS: Record<LoopParams['close'], string> = { blend: 'into the take', around: 'around the seam', spread: 'over the cycle' };
+
+const STARTS = {
+  cut: 'where it is cut',
+  left: 'as the left foot lands',
+  right: 'as the right foot lands',
+  'left-stance': 'in mid-stance, left',
+  'right-stance': 'in mid-stance, right',
+  frame: 'at a frame of its own',
+} as const;
+
+/** The loop: how it is closed (each way with what it comes to), what is straightened, and where the cycle begins. */
+export function LoopCard({
+  step,
+  figures,
+  closings,
+  onChange,
+  frameNow,
+}: {
+  step: LoopStep;
+  figures: ClipFigures | null;
+  closings: readonly Closing[];
+  onChange: (step: LoopStep) => void;
+  /** Frame of the cycle under the playhead. */
+  frameNow: () => number;
+}) {
+  const out = figures !== null && isOut('tick', figures.tick);
+  const beginHere = () => {
+    const cycle = figures ? figures.frames - 1 : 1;
+    const before = typeof step.start === 'number' ? step.start : 0;
+    onChange({ ...step, start: (before + frameNow()) % cycle });
+  };
+  return (
+    <StepCard
+      title="Loop"
+      step={step}
+      onChange={(off) => onChange({ ...step, off: off || undefined })}
+      figure={
+        <>
+          <Typography variant="body2" color="text.secondary">
+            tick&nbsp;
+          </Typography>
+          <FigureValue value={figures?.loop ? figures.tick : null} unit="" digits={2} out={out} todo={out ? BOUNDS.tick.todo : undefined} />
+        </>
+      }
+    >
+      <Ways chosen={step.close} closings={closings} onChoose={(close) => onChange({ ...step, close })} />
+      <Seconds
+        label="over"
+        name="Length of the blend"
+        value={step.seconds}
+        least={0.1}
+        most={0.8}
+        onChange={(seconds) => onChange({ ...step, seconds })}
+      />
+      <Choose
+        label="heading"
+        value={step.heading}
+        options={{ auto: 'straight when it turns little', straight: 'straight', captured: 'as captured' }}
+        onChange={(heading) => onChange({ ...step, heading })}
+      />
+      <Choose
+        label="height"
+        value={step.height}
+        options={{ held: 'held', captured: 'climbs as captured' }}
+        onChange={(height) => onChange({ ...step, height })}
+      />
+      <Choose
+        label="drift"
+        value={step.sideways}
+        options={{ captured: 'as captured', dropped: 'taken out' }}
+        onChange={(sideways) => onChange({ ...step, sideways })}
+      />
+      <Choose
+        label="begins"
+        value={typeof step.start === 'number' ? 'frame' : step.start}
+        options={STARTS}
+        onChange={(start) => (start === 'frame' ? beginHere() : onChange({ ...step, start }))}
+      />
+      {typeof step.start === 'number' && (
+        <>
+          <Label>frame {step.start}</Label>
+          <Box sx={{ justifySelf: 'end' }}>
+            <Small onClick={beginHere}>begin at the playhead</Small>
+          </Box>
+        </>
+      )}
+    </StepCard>
+  );
+}
+
+/** The ways of closing, each with its tick, the slide of the finished clip, and how far it moved a joint. One click takes one. */
+function Ways({
+  chosen,
+  closings,
+  onChoose,
+}: {
+  chosen: LoopParams['close'];
+  closings: readonly Closing[];
+  onChoose: (close: LoopParams['close']) => void;
+}) {
+  const known = (close: LoopParams['close']) => closings.find((way) => way.close === close);
+  const number = (value: number | undefined) => (
+    <Typography variant="body2" sx={{ textAlign: 'right' }}>
+      {value === undefined ? '–' : value.toFixed(2)}
+    </Typography>
+  );
+  const columns = { display: 'grid', gridTemplateColumns: '1fr 40px 58px 66px', columnGap: 0.8, width: '100%', alignItems: 'baseline' };
+  return (
+    <Box role="radiogroup" aria-label="Way of closing" sx={{ gridColumn: '1 / -1', mb: 0.4 }}>
+      <Box sx={{ ...columns, color: 'text.secondary', px: 0.5 }} aria-hidden>
+        {['closed', 'tick', 'slide', 'moved'].map((word, i) => (
+          <Typography key={word} variant="caption" sx={{ textAlign: i ? 'right' : 'left' }}>
+            {word}
+            {i > 1 && ' cm'}
+          </Typography>
+        ))}
+      </Box>
+      {(Object.keys(WAYS) as LoopParams['close'][])
+        .filter((close) => closings.length === 0 || known(close))
+        .map((close) => {
+          const way = known(close);
+          return (
+            <ButtonBase
+              key={close}
+              role="radio"
+              aria-checked={close === chosen}
+              aria-label={`Close ${WAYS[close]}${way ? `: tick ${way.tick.toFixed(2)}, slide ${way.slideCm.toFixed(2)} cm, moved ${way.movedCm.toFixed(1)} cm` : ''}`}
+              disableRipple
+              onClick={() => onChoose(close)}
+              sx={{
+                ...columns,
+                textAlign: 'left',
+                px: 0.5,
+                borderTop: `1px solid ${chart('rule')}`,
+                bgcolor: close === chosen ? chart('lampSoft') : 'transparent',
+                '&:hover': { bgcolor: close === chosen ? undefined : 'action.hover' },
+              }}
+            >
+              <Typography variant="body2" sx={{ fontWeight: close === chosen ? 700 : 400 }}>
+                {WAYS[close]}
+              </Typography>
+              {number(way?.tick)}
+              {number(way?.slideCm)}
+              {number(way?.movedCm)}
+            </ButtonBase>
+          );
+        })}
+    </Box>
+  );
+}

@@ -1,0 +1,138 @@
+'use client';
+import type { RecipeStep, StrideTraces } from '@lantern/motion';
+import { Box, Typography } from '@mui/material';
+import { useState } from 'react';
+import { Small } from '@/shell/Small';
+import { chart } from '@/shell/theme';
+import { Choose, StepCard } from './StepCard';
+
+type TypicalCycleStep = Extract<RecipeStep, { kind: 'typical-cycle' }>;
+
+const WIDTH = 330;
+const HEIGHT = 84;
+
+/** The average of several strides: a joint's height in each of them, the average with its spread, and each stride to leave out. */
+export function TypicalCycleCard({
+  step,
+  traces,
+  joints,
+  joint,
+  onJoint,
+  onChange,
+}: {
+  step: TypicalCycleStep;
+  traces: StrideTraces | null;
+  joints: readonly string[];
+  joint: string;
+  onJoint: (joint: string) => void;
+  onChange: (step: TypicalCycleStep) => void;
+}) {
+  const [near, setNear] = useState<number | null>(null);
+  const counted = traces?.about.filter(({ isOut }) => !isOut).length ?? 0;
+  const toggle = (stride: number) => {
+    if (!traces) return;
+    const out = traces.about.flatMap(({ isOut }, i) => (isOut ? [i] : []));
+    const next = out.includes(stride) ? out.filter((i) => i !== stride) : [...out, stride].sort((a, b) => a - b);
+    onChange({ ...step, exclude: next });
+  };
+  return (
+    <StepCard
+      title="Typical cycle"
+      step={step}
+      onChange={(off) => onChange({ ...step, off: off || undefined })}
+      figure={
+        traces && (
+          <Typography variant="body2">
+            {counted} of {traces.about.length} strides
+          </Typography>
+        )
+      }
+    >
+      <Choose label="shown" value={joint} options={Object.fromEntries(joints.map((name) => [name, name]))} onChange={onJoint} />
+      {traces && (
+        <>
+          <Drawn traces={traces} near={near} />
+          <Box role="group" aria-label="Strides" sx={{ gridColumn: '1 / -1', display: 'flex', flexWrap: 'wrap', gap: 0.4, mt: 0.3 }}>
+            {traces.about.map(({ distanceCm, isOut, from }, i) => (
+              <Box
+                key={from}
+                component="button"
+                type="button"
+                aria-pressed={!isOut}
+                aria-label={`Stride ${i + 1}, ${distanceCm.toFixed(1)} cm from the average, ${isOut ? 'left out' : 'counts'}`}
+                title={isOut ? 'left out; click to let it count' : 'counts; click to leave it out'}
+                disabled={!isOut && counted <= 1}
+                onClick={() => toggle(i)}
+                onPointerEnter={() => setNear(i)}
+                onPointerLeave={() => setNear(null)}
+                sx={{
+                  font: 'inherit',
+                  fontSize: 13,
+                  px: 0.6,
+                  color: isOut ? 'text.secondary' : 'text.primary',
+                  textDecoration: isOut ? 'line-through' : 'none',
+                  bgcolor: near === i ? chart('lampSoft') : 'transparent',
+                  border: `1px solid ${chart('rule')}`,
+                  borderRadius: 0.8,
+                  cursor: 'pointer',
+                }}
+              >
+                {i + 1} · {distanceCm.toFixed(1)}
+              </Box>
+            ))}
+          </Box>
+          <Box sx={{ gridColumn: '1 / -1', display: 'flex', alignItems: 'center' }}>
+            <Typography variant="caption" color="text.secondary" sx={{ flex: 1 }}>
+              stride · cm from the average
+            </Typography>
+            {step.exclude !== 'auto' && <Small onClick={() => onChange({ ...step, exclude: 'auto' })}>choose for me</Small>}
+          </Box>
+        </>
+      )}
+    </StepCard>
+  );
+}
+
+/** Height over the cycle: the strides thin, those left out dashed, the average strong within its spread. */
+function Drawn({ traces, near }: { traces: StrideTraces; near: number | null }) {
+  const all = [...traces.strides, traces.average];
+  const low = Math.min(...all.map((t) => Math.min(...t)));
+  const high = Math.max(...all.map((t) => Math.max(...t)), low + 0.01);
+  const last = traces.average.length - 1;
+  const x = (f: number) => (f / last) * WIDTH;
+  const y = (v: number) => HEIGHT - 6 - ((v - low) / (high - low)) * (HEIGHT - 12);
+  const line = (values: ArrayLike<number>) =>
+    Array.from(values, (v, f) => `${f ? 'L' : 'M'}${x(f).toFixed(1)} ${y(v).toFixed(1)}`).join('');
+  const band = traces.average.map((v, f) => v + traces.spread[f]);
+  const under = Array.from(
+    { length: last + 1 },
+    (_, f) => `L${x(last - f).toFixed(1)} ${y(traces.average[last - f] - traces.spread[last - f]).toFixed(1)}`,
+  );
+  const widest = Math.max(...traces.spread) * 100;
+  return (
+    <Box sx={{ gridColumn: '1 / -1' }}>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        width="100%"
+        role="img"
+        aria-label={`Height of ${traces.joint} over the strides; spread at the most ${widest.toFixed(1)} cm`}
+      >
+        <path d={`${line(band)}${under.join('')}z`} fill={chart('lampSoft')} />
+        {traces.strides.map((values, i) => (
+          <path
+            key={traces.about[i].from}
+            d={line(values)}
+            fill="none"
+            stroke={near === i ? chart('lamp') : chart('faint')}
+            strokeWidth={near === i ? 2.2 : 0.7}
+            strokeDasharray={traces.about[i].isOut ? '4 4' : undefined}
+          />
+        ))}
+        <path d={line(traces.average)} fill="none" stroke={chart('ink')} strokeWidth={1.8} />
+      </svg>
+      <Typography variant="caption" color="text.secondary">
+        height {(low * 100).toFixed(0)}–{(high * 100).toFixed(0)} cm; spread at the most {widest.toFixed(1)} cm
+      </Typography>
+    </Box>
+  );
+}

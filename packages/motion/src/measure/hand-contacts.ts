@@ -1,0 +1,82 @@
+import { lowPass } from '../math/filter';
+import type { Arm, Body } from '../model/body';
+import type { Globals } from '../model/kinematics';
+import type { Contacts, Interval } from './contacts';
+import type { Gait } from './gait';
+
+/** A resting hand is slower than this, metres a second, and stays at rest up to so many times that. */
+const SLOW = 0.1;
+const HOLD = 1.5;
+/** Shorter rests, and gaps between them, are not believed, seconds. */
+const SHORTEST = 0.2;
+/** An arm within this of straight down is hanging, the cosine of 28°. */
+const HANGING = 0.88;
+/** A hand that rests moves at most this share of what its shoulder does, which moves at least so much, metres. */
+const STEADIER = 0.5;
+const SHOULDER_MOVES = 0.003;
+/** Metres that a hand may wander in a rest. */
+const WANDER = 0.03;
+
+/**
+ * When a hand rests on something, in climbing or leaning: it keeps its place in the world while the shoulder moves over it, and its arm does
+ * not just hang. Someone who stands stock-still with a hand held out cannot be told from this, and is not taken for it.
+ *
+ * @param fps frames a second
+ */
+export function handContacts(globals: Globals, body: Body, fps: number): { left: Interval[]; right: Interval[] } {
+  return { left: restsOf(globals, body.arms.left, fps), right: restsOf(globals, body.arms.right, fps) };
+}
+
+/** The contacts of a motion, those of its hands too. */
+export function withHands({ contacts, globals, body, motion }: Gait): Contacts {
+  const { left, right } = handContacts(globals, body, motion.fps);
+  return { ...contacts, ...(left.length > 0 && { leftHand: left }), ...(right.length > 0 && { rightHand: right }) };
+}
+
+function restsOf(globals: Globals, { shoulder, wrist }: Arm, fps: number): Interval[] {
+  if (shoulder < 0 || wrist < 0) return [];
+  const n = globals.frames;
+  const track = (joint: number) =>
+    [0, 1, 2].map((k) =>
+      lowPass(
+        Float64Array.from({ length: n }, (_, f) => globals.positions[(f * globals.joints + joint) * 3 + k]),
+        6,
+        fps,
+      ),
+    );
+  const hand = track(wrist);
+  const over = track(shoulder);
+  const speed = (f: number) => {
+    const [a, b] = [Math.max(0, f - 1), Math.min(n - 1, f + 1)];
+    return b > a ? (Math.hypot(...hand.map((v) => v[b] - v[a])) * fps) / (b - a) : 0;
+  };
+  const hangs = (f: number) => {
+    const d = hand.map((v, k) => v[f] - over[k][f]);
+    return -d[1] > HANGING * Math.hypot(d[0], d[1], d[2]);
+  };
+  const out: { from: number; to: number }[] = [];
+  for (let f = 0; f < n; f++) {
+    if (speed(f) > SLOW || hangs(f)) continue;
+    const from = f;
+    while (f < n && speed(f) < HOLD * SLOW && !hangs(f)) f++;
+    const last = out.at(-1);
+    if (last && from - last.to < SHORTEST * fps) last.to = f;
+    else out.push({ from, to: f });
+  }
+  return out.filter(({ from, to }) => {
+    if (to - from < SHORTEST * fps) return false;
+    const moves = spread(over, from, to);
+    return moves > SHOULDER_MOVES && spread(hand, from, to) < Math.min(WANDER, STEADIER * moves);
+  });
+}
+
+/** Root mean square distance from the mean place over some frames, metres. */
+function spread(track: readonly Float64Array[], from: number, to: number): number {
+  let sum = 0;
+  for (const values of track) {
+    let mean = 0;
+    for (let f = from; f < to; f++) mean += values[f] / (to - from);
+    for (let f = from; f < to; f++) sum += (values[f] - mean) ** 2;
+  }
+  return Math.sqrt(sum / (to - from));
+}

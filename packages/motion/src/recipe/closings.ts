@@ -1,0 +1,50 @@
+import { clipFigures } from '../measure/clip-figures';
+import { forwardKinematics } from '../model/kinematics';
+import type { Clip } from '../model/clip';
+import type { LoopParams } from '../steps/loop';
+import type { ClipRecipe } from './recipe';
+
+/** What a way of closing a loop makes of a clip. */
+export interface Closing {
+  readonly close: LoopParams['close'];
+  readonly tick: number;
+  /** Worst foot slide of the finished clip, cm. */
+  readonly slideCm: number;
+  /** Greatest distance of a joint from where it was captured, before heading and drift are seen to, cm. */
+  readonly movedCm: number;
+}
+
+const WAYS = ['blend', 'around', 'spread'] as const;
+
+/**
+ * The ways of closing a clip's loop beside one another, each with the rest of the recipe as it is.
+ *
+ * @param run runs recipes over the clip's take
+ * @returns nothing for a clip without a loop step; no `blend` where the take has nothing beyond the cut
+ */
+export function closings(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe): Closing[] {
+  const at = recipe.steps.findIndex(({ kind, off }) => kind === 'loop' && !off);
+  const step = recipe.steps[at];
+  if (step?.kind !== 'loop') return [];
+  const cut = run({ ...recipe, steps: recipe.steps.slice(0, at) });
+  const before = forwardKinematics(cut.motion).positions;
+  return WAYS.filter((close) => close !== 'blend' || cut.lead !== null || cut.tail !== null).map((close) => {
+    const bare = { ...step, close, heading: 'captured', sideways: 'captured', start: 'cut' } as const;
+    const closed = run({ ...recipe, steps: [...recipe.steps.slice(0, at), bare] });
+    const finished = run({ ...recipe, steps: recipe.steps.map((s, i) => (i === at ? { ...step, close } : s)) });
+    const figures = clipFigures(finished);
+    return {
+      close,
+      tick: figures?.tick ?? 0,
+      slideCm: figures?.slideCm ?? 0,
+      movedCm: farthest(before, forwardKinematics(closed.motion).positions),
+    };
+  });
+}
+
+function farthest(a: Float32Array, b: Float32Array): number {
+  let most = 0;
+  for (let i = 0; i < Math.min(a.length, b.length); i += 3)
+    most = Math.max(most, (a[i] - b[i]) ** 2 + (a[i + 1] - b[i + 1]) ** 2 + (a[i + 2] - b[i + 2]) ** 2);
+  return Math.sqrt(most) * 100;
+}
