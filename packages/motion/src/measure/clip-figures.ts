@@ -2,11 +2,13 @@ import { DEGREES } from '../math/angles';
 import type { Clip, Travel } from '../model/clip';
 import type { FloorTransform } from '../model/floor-transform';
 import { copyMotion, type Motion } from '../model/motion';
-import { clipSlides, playedMotion } from './clip-slides';
+import { clipSlides } from './clip-slides';
+import { played } from './played';
 import { gait, type Gait } from './gait';
 import { crosswise, seamAligned, type Seam } from './seam';
 import { sinkCm } from './slide';
 import { strideFrames } from './strides';
+import { asymmetryCm } from './symmetry';
 import { tick } from './tick';
 
 /** The figures of a finished clip. */
@@ -21,6 +23,12 @@ export interface ClipFigures {
   /** The clip goes nowhere itself; its speed was read from the planted feet, which all move alike, backwards. */
   readonly inPlace: boolean;
   readonly turnDegS: number;
+  /** Metres gone over the floor, of a loop in a cycle. */
+  readonly distanceM: number;
+  /** How much the root's speed varies in a cycle, from its least to its most. */
+  readonly rippleMps: number;
+  /** How unlike its two halves a cycle is; null for what is no straight loop of steps. */
+  readonly asymmetryCm: number | null;
   /** Largest excursion of a bearing foot over all contacts. */
   readonly slideCm: number;
   readonly sinkCm: number;
@@ -40,10 +48,10 @@ export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
   const { fps, frames } = motion;
   const seconds = (frames - 1) / fps;
   const belt = travel && !isStill(travel) ? null : body.belt;
-  // A loop is judged as it plays: three times on end, so that contacts across the seam are whole.
-  const played = playedMotion(clip);
-  const ground = gait(belt ? moved(played, belt) : played) ?? body;
-  const way = wayOf(clip, ground);
+  // A loop is judged as it plays, so that contacts across the seam are whole.
+  const shown = played(clip).motion;
+  const ground = gait(belt ? moved(shown, belt) : shown) ?? body;
+  const way = wayFigures(clip, ground);
   return {
     seconds,
     fps,
@@ -54,6 +62,9 @@ export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
     speedMps: belt ? Math.hypot(belt.x, belt.z) : way.speed,
     inPlace: belt !== null,
     turnDegS: way.turn * DEGREES,
+    distanceM: belt ? 0 : way.distance,
+    rippleMps: belt ? 0 : way.ripple,
+    asymmetryCm: loop ? asymmetryCm(clip) : null,
     slideCm: Math.max(0, ...clipSlides(clip, clip.contacts, ground).map((slide) => slide.excursionCm)),
     sinkCm: sinkCm(ground.soles),
     rootToHipsCm: travel ? rootToHips(motion) : 0,
@@ -95,22 +106,31 @@ function moved(motion: Motion, { x, z }: { x: number; z: number }): Motion {
 }
 
 /** Speed and turn rate over the whole cycle of a loop, or over whole strides of anything else. */
-function wayOf({ motion, travel, loop }: Pick<Clip, 'motion' | 'travel' | 'loop'>, ground: Gait): { speed: number; turn: number } {
+function wayFigures(
+  { motion, travel, loop }: Pick<Clip, 'motion' | 'travel' | 'loop'>,
+  { globals, body, headings, contacts }: Gait,
+): { speed: number; turn: number; distance: number; ripple: number } {
   const last = motion.frames - 1;
-  const { globals, body, headings } = ground;
-  const at = (f: number, k: number) =>
-    travel && loop ? (k === 0 ? travel.x[f] : travel.z[f]) : globals.positions[(f * globals.joints + body.hips) * 3 + k];
-  const stride = loop ? last : strideFrames(ground.contacts);
+  const { fps } = motion;
+  if (travel && loop) {
+    // The root's own way: along an arc the arc counts, not its chord.
+    const steps = Float64Array.from({ length: last }, (_, f) => Math.hypot(travel.x[f + 1] - travel.x[f], travel.z[f + 1] - travel.z[f]));
+    const distance = steps.reduce((sum, step) => sum + step, 0);
+    const [least, most] = steps.reduce(([a, b], step) => [Math.min(a, step), Math.max(b, step)], [Infinity, 0]);
+    const seconds = last / fps;
+    return { speed: distance / seconds, turn: (headings[last] - headings[0]) / seconds, distance, ripple: (most - least) * fps };
+  }
+  const at = (f: number, k: number) => globals.positions[(f * globals.joints + body.hips) * 3 + k];
+  const stride = loop ? last : strideFrames(contacts);
   const whole = stride && stride <= last ? Math.floor(last / stride) * stride : last;
-  const seconds = whole / motion.fps;
   const parts = Math.max(1, Math.round(whole / (stride ?? whole)));
   let length = 0;
   for (let i = 0; i < parts; i++) {
-    const a = Math.round((i * whole) / parts),
-      b = Math.round(((i + 1) * whole) / parts);
+    const [a, b] = [Math.round((i * whole) / parts), Math.round(((i + 1) * whole) / parts)];
     length += Math.hypot(at(b, 0) - at(a, 0), at(b, 2) - at(a, 2));
   }
-  return { speed: length / seconds, turn: (headings[whole] - headings[0]) / seconds };
+  const seconds = whole / fps;
+  return { speed: length / seconds, turn: (headings[whole] - headings[0]) / seconds, distance: (length * last) / whole, ripple: 0 };
 }
 
 function rootToHips(motion: Motion): number {

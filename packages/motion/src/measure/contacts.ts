@@ -1,4 +1,4 @@
-import { lowPass } from '../math/filter';
+import { lowPassedPoint } from './low-passed';
 import { raised } from './raised';
 import type { Soles, SoleTracks } from './soles';
 
@@ -78,34 +78,34 @@ interface Foot {
 
 function footOf(track: SoleTracks, fps: number): Foot {
   const points = [track.heel, track.ball, track.tip].map((point) => heightAndSpeed(point, fps));
-  const least = (which: 'height' | 'speed') => points[0][which].map((_, f) => Math.min(...points.map((point) => point[which][f])));
+  const [heel, ball, tip] = points;
+  const least = (which: 'height' | 'speed') => heel[which].map((v, f) => Math.min(v, ball[which][f], tip[which][f]));
   return { points, lowest: least('height'), slowest: least('speed') };
 }
 
 function heightAndSpeed(point: Float32Array, fps: number): Foot['points'][number] {
-  const n = point.length / 3;
-  const [x, y, z] = [0, 1, 2].map((k) =>
-    lowPass(
-      Float64Array.from({ length: n }, (_, f) => point[f * 3 + k]),
-      12,
-      fps,
-    ),
-  );
+  const { x, y, z } = lowPassedPoint(point, fps);
+  const n = x.length;
   const speed = new Float64Array(n);
   for (let f = 0; f < n; f++) {
-    const a = Math.max(0, f - 1);
-    const b = Math.min(n - 1, f + 1);
-    speed[f] = b > a ? (Math.hypot(x[b] - x[a], y[b] - y[a], z[b] - z[a]) * fps) / (b - a) : 0;
+    const a = f > 0 ? f - 1 : 0;
+    const b = f < n - 1 ? f + 1 : n - 1;
+    const [dx, dy, dz] = [x[b] - x[a], y[b] - y[a], z[b] - z[a]];
+    speed[f] = b > a ? (Math.sqrt(dx * dx + dy * dy + dz * dz) * fps) / (b - a) : 0;
   }
   return { height: y, speed };
 }
 
 /** Below 1 where a sole point is low and slow enough to bear at a level: the greater of height and speed over their thresholds. */
 function costOf({ points }: Foot, level: number, { height, speed }: ContactOptions, from = 0, to = points[0].height.length): Float64Array {
-  return Float64Array.from({ length: to - from }, (_, i) => {
-    const f = from + i;
-    return Math.min(...points.map((point) => Math.max((point.height[f] - level) / height, point.speed[f] / speed)));
-  });
+  const out = new Float64Array(to - from).fill(Infinity);
+  for (const point of points) {
+    for (let f = from; f < to; f++) {
+      const cost = Math.max((point.height[f] - level) / height, point.speed[f] / speed);
+      if (cost < out[f - from]) out[f - from] = cost;
+    }
+  }
+  return out;
 }
 
 function intervalsOf(cost: Float64Array, fps: number, { hold, shortest }: ContactOptions): Interval[] {

@@ -29,6 +29,19 @@ export interface Gait {
  * @returns null when the skeleton is not a person's
  */
 export function gait(motion: Motion): Gait | null {
+  const known = KNOWN.get(motion);
+  if (known !== undefined) return known;
+  const found = workOut(motion);
+  if (motion.frames <= MOST_KEPT) KNOWN.set(motion, found);
+  return found;
+}
+
+/** A motion's gait is asked for by step after step; motions never change once they are made. */
+const KNOWN = new WeakMap<Motion, Gait | null>();
+/** Longer ones take too much room, frames. */
+const MOST_KEPT = 20_000;
+
+function workOut(motion: Motion): Gait | null {
   const body = findBody(motion);
   if (!body) return null;
   const globals = forwardKinematics(motion);

@@ -1,5 +1,5 @@
-import { lowPass } from '../math/filter';
 import type { Contacts, Interval } from './contacts';
+import { lowPassedPoint, type LowPassedPoint } from './low-passed';
 import type { Soles, SoleTracks } from './soles';
 
 /** How far a foot slid in one contact, centimetres, and where it was worst. */
@@ -26,25 +26,20 @@ export function slides(soles: Soles, contacts: Contacts): Slide[] {
 }
 
 /** Heel, ball and tip of a foot, low-passed at 12 Hz. */
-export type LowPassed = readonly { readonly x: Float64Array; readonly y: Float64Array; readonly z: Float64Array }[];
+export type LowPassed = readonly LowPassedPoint[];
 
 export const lowPassedSoles = (soles: Soles, fps: number): Readonly<Record<'left' | 'right', LowPassed>> => ({
   left: filtered(soles.left, fps),
   right: filtered(soles.right, fps),
 });
 
-function filtered(track: SoleTracks, fps: number): LowPassed {
-  return [track.heel, track.ball, track.tip].map((points) => {
-    const n = points.length / 3;
-    const [x, y, z] = [0, 1, 2].map((k) =>
-      lowPass(
-        Float64Array.from({ length: n }, (_, f) => points[f * 3 + k]),
-        12,
-        fps,
-      ),
-    );
-    return { x, y, z };
-  });
+const filtered = ({ heel, ball, tip }: SoleTracks, fps: number): LowPassed => [heel, ball, tip].map((track) => lowPassedPoint(track, fps));
+
+/** The sole point that bears from one frame to the next: the lowest. */
+export function bearingPoint(track: LowPassed, f: number): LowPassedPoint {
+  let low = track[0];
+  for (const point of track) if (point.y[f] + point.y[f - 1] < low.y[f] + low.y[f - 1]) low = point;
+  return low;
 }
 
 function slideOf(side: 'left' | 'right', track: LowPassed, { from, to }: Interval, fps: number): Slide {
@@ -54,7 +49,7 @@ function slideOf(side: 'left' | 'right', track: LowPassed, { from, to }: Interva
     path = 0,
     excursion = 0;
   for (let f = from + margin + 1; f < to - margin; f++) {
-    const bearing = track.reduce((low, point) => (point.y[f] + point.y[f - 1] < low.y[f] + low.y[f - 1] ? point : low));
+    const bearing = bearingPoint(track, f);
     const dx = bearing.x[f] - bearing.x[f - 1];
     const dz = bearing.z[f] - bearing.z[f - 1];
     x += dx;

@@ -1,7 +1,7 @@
 import { InputError } from '../error';
 import type { Contacts } from '../measure/contacts';
-import { fromHeading, multiply, rotate } from '../math/quat';
-import { cutMotion, type Motion } from './motion';
+import { fromHeading, multiply, multiplyInverse, rotate } from '../math/quat';
+import { copyMotion, cutMotion, type Motion } from './motion';
 
 /** The way of the root, one entry per frame: place on the floor and height in metres, heading in radians. */
 export interface Travel {
@@ -24,6 +24,8 @@ export interface Clip {
   readonly tail: Motion | null;
   /** When the feet bear, once a step has settled it; frames of the clip, in a loop perhaps beyond its last (they come round). Else it is measured. */
   readonly contacts?: Contacts;
+  /** The way over the floor, where a step has laid it out: an entry per frame, in the world. Else it is measured. */
+  readonly way?: Travel;
 }
 
 const CONTEXT_SECONDS = 0.6;
@@ -57,4 +59,23 @@ export function worldMotion({ motion, travel }: Pick<Clip, 'motion' | 'travel'>)
     multiply(result.rotations, f * joints * 4, turn, 0, motion.rotations, f * joints * 4);
   }
   return result;
+}
+
+/** The motion as seen from a way. */
+export function toSpaceOf(motion: Motion, way: Travel): Motion {
+  const out = copyMotion(motion);
+  const joints = motion.skeleton.joints.length;
+  const q = [0, 0, 0, 1];
+  for (let f = 0; f < motion.frames; f++) {
+    const turn = fromHeading(way.heading[f]);
+    const p = [
+      motion.rootPositions[f * 3] - way.x[f],
+      motion.rootPositions[f * 3 + 1] - way.y[f],
+      motion.rootPositions[f * 3 + 2] - way.z[f],
+    ];
+    rotate(out.rootPositions, f * 3, fromHeading(-way.heading[f]), 0, p, 0);
+    multiplyInverse(q, 0, turn, 0, motion.rotations, f * joints * 4);
+    out.rotations.set(q, f * joints * 4);
+  }
+  return out;
 }

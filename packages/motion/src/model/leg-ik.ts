@@ -30,61 +30,49 @@ export function softReach(asked: number, length: number, before = 0): number {
  * @returns how far from the target the ankle stays, metres: 0 unless the reach was softened
  */
 export function reachWithLeg(motion: Motion, globals: Globals, frame: number, leg: Leg, target: Vec3, bend: Vec3): number {
-  const { joints } = globals;
-  const point = (j: number): Vec3 => {
-    const o = (frame * joints + j) * 3;
-    return [globals.positions[o], globals.positions[o + 1], globals.positions[o + 2]];
-  };
-  const [hip, knee, ankle] = [point(leg.hip), point(leg.knee), point(leg.ankle)];
-  const thigh = minus(knee, hip);
-  const shin = minus(ankle, knee);
-  const wanted = minus(target, hip);
-  const [a, b] = [length(thigh), length(shin)];
+  const { joints, positions, rotations } = globals;
+  const base = frame * joints;
+  const [h, k, a] = [(base + leg.hip) * 3, (base + leg.knee) * 3, (base + leg.ankle) * 3];
+  const thigh: Vec3 = [positions[k] - positions[h], positions[k + 1] - positions[h + 1], positions[k + 2] - positions[h + 2]];
+  const shin: Vec3 = [positions[a] - positions[k], positions[a + 1] - positions[k + 1], positions[a + 2] - positions[k + 2]];
+  const wanted: Vec3 = [target[0] - positions[h], target[1] - positions[h + 1], target[2] - positions[h + 2]];
+  const [upper, lower] = [length(thigh), length(shin)];
   const asked = length(wanted);
-  const before = length(minus(ankle, hip));
-  const reach = Math.max(Math.abs(a - b) * 1.001, softReach(asked, a + b, before));
-  const interior = (d: number) => Math.acos(Math.max(-1, Math.min(1, (a * a + b * b - d * d) / (2 * a * b))));
-  const by = interior(before) - interior(reach);
-  const axis = [0, 0, 0];
-  rotate(axis, 0, globals.rotations, (frame * joints + leg.hip) * 4, bend, 0);
+  const before = length(plus(thigh, shin));
+  const reach = Math.max(Math.abs(upper - lower) * 1.001, softReach(asked, upper + lower, before));
+  const by = interior(upper, lower, before) - interior(upper, lower, reach);
+  rotate(axis, 0, rotations, (base + leg.hip) * 4, bend, 0);
   const seen = cross(thigh, shin);
   // The plane of the leg is what it shows, the more the more it is bent.
-  const clear = Math.min(1, length(seen) / (0.3 * a * b));
+  const clear = Math.min(1, length(seen) / (0.3 * upper * lower));
   const n = unit(plus(scaled(unit(seen), clear), scaled([axis[0], axis[1], axis[2]], 1 - clear)));
   const bendBy = fromAxisAngle(n, by);
-  const bent = plus(thigh, turned(bendBy, shin));
-  const aim = between(bent, wanted);
+  rotate(axis, 0, bendBy, 0, shin, 0);
+  const aim = between([thigh[0] + axis[0], thigh[1] + axis[1], thigh[2] + axis[2]], wanted);
   // New world rotations of thigh and shin; the foot keeps its own.
-  const q = (j: number) => [0, 1, 2, 3].map((k) => globals.rotations[(frame * joints + j) * 4 + k]);
-  const newThigh = [0, 0, 0, 1];
-  const newShin = [0, 0, 0, 1];
-  multiply(newThigh, 0, aim, 0, q(leg.hip), 0);
-  multiply(newShin, 0, bendBy, 0, q(leg.knee), 0);
+  multiply(newThigh, 0, aim, 0, rotations, (base + leg.hip) * 4);
+  multiply(newShin, 0, bendBy, 0, rotations, (base + leg.knee) * 4);
   multiply(newShin, 0, aim, 0, newShin, 0);
-  const setLocal = (j: number, parent: ArrayLike<number>, world: ArrayLike<number>) => {
-    const local = [0, 0, 0, 1];
-    multiplyInverse(local, 0, parent, 0, world, 0);
-    motion.rotations.set(local, (frame * joints + j) * 4);
-  };
   const up = motion.skeleton.joints[leg.hip].parent;
-  setLocal(leg.hip, up < 0 ? [0, 0, 0, 1] : q(up), newThigh);
-  setLocal(leg.knee, newThigh, newShin);
-  setLocal(leg.ankle, newShin, q(leg.ankle));
+  if (up < 0) motion.rotations.set(newThigh, (base + leg.hip) * 4);
+  else multiplyInverse(motion.rotations, (base + leg.hip) * 4, rotations, (base + up) * 4, newThigh, 0);
+  multiplyInverse(motion.rotations, (base + leg.knee) * 4, newThigh, 0, newShin, 0);
+  multiplyInverse(motion.rotations, (base + leg.ankle) * 4, newShin, 0, rotations, (base + leg.ankle) * 4);
   return Math.max(0, asked - reach);
 }
 
+const axis = [0, 0, 0];
+const newThigh = [0, 0, 0, 1];
+const newShin = [0, 0, 0, 1];
+
+/** The angle at the knee of a leg of two bones whose ends are a distance apart. */
+const interior = (a: number, b: number, d: number): number => Math.acos(Math.max(-1, Math.min(1, (a * a + b * b - d * d) / (2 * a * b))));
+
 const plus = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
-const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 const scaled = (a: Vec3, s: number): Vec3 => [a[0] * s, a[1] * s, a[2] * s];
 const length = (a: Vec3): number => Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
 const unit = (a: Vec3): Vec3 => scaled(a, 1 / (length(a) || 1));
 const cross = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-
-function turned(q: ArrayLike<number>, v: Vec3): Vec3 {
-  const out = [0, 0, 0];
-  rotate(out, 0, q, 0, v, 0);
-  return [out[0], out[1], out[2]];
-}
 
 /** The shortest turn from one direction to another. */
 function between(a: Vec3, b: Vec3): [number, number, number, number] {

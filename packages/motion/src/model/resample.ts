@@ -18,12 +18,28 @@ export interface ResampleOptions {
 export function resample(motion: Motion, frames: number, fps: number, options: ResampleOptions = {}): Motion {
   const n = motion.frames;
   if (frames === n && options.step === undefined) return { ...motion, fps };
+  const step = options.step ?? (frames === 1 ? 0 : (n - 1) / (frames - 1));
+  return resampleAt(
+    motion,
+    Float64Array.from({ length: frames }, (_, f) => Math.min(n - 1, f * step)),
+    fps,
+    options,
+  );
+}
+
+/**
+ * The motion at any instants, in frames of it (fractional, within its length), in the same way.
+ *
+ * @param fps the rate the result is declared to have
+ */
+export function resampleAt(motion: Motion, instants: ArrayLike<number>, fps: number, options: Pick<ResampleOptions, 'loop'> = {}): Motion {
+  const n = motion.frames;
+  const frames = instants.length;
   const joints = motion.skeleton.joints.length;
   const out: Motion = {
     ...createMotion(motion.skeleton, fps, frames),
     translations: motion.translations && new Map([...motion.translations.keys()].map((j) => [j, new Float32Array(frames * 3)])),
   };
-  const step = options.step ?? (frames === 1 ? 0 : (n - 1) / (frames - 1));
   const cycle = [0, 1, 2].map((k) => motion.rootPositions[(n - 1) * 3 + k] - motion.rootPositions[k]);
   const vectors = (source: Float32Array, target: Float32Array, at: Sample, f: number, carry: readonly number[]) => {
     for (let k = 0; k < 3; k++) {
@@ -34,7 +50,7 @@ export function resample(motion: Motion, frames: number, fps: number, options: R
   };
   const at: Sample = { index: [0, 0, 0, 0], turns: [0, 0, 0, 0], weights: [0, 0, 0, 0] };
   for (let f = 0; f < frames; f++) {
-    sampleAt(at, Math.min(n - 1, f * step), n, options.loop ?? false);
+    sampleAt(at, instants[f], n, options.loop ?? false);
     vectors(motion.rootPositions, out.rootPositions, at, f, cycle);
     motion.translations?.forEach((t, j) => vectors(t, out.translations?.get(j) ?? t, at, f, [0, 0, 0]));
     for (let j = 0; j < joints; j++) {

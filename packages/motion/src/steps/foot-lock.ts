@@ -3,17 +3,17 @@ import { lowPass } from '../math/filter';
 import { smoothStep5 } from '../math/smooth';
 import { median } from '../math/statistics';
 import { gait, type Gait } from '../measure/gait';
-import { lowPassedSoles, type LowPassed } from '../measure/slide';
-import { comingRound, playedMotion } from '../measure/clip-slides';
+import { bearingPoint, lowPassedSoles, type LowPassed } from '../measure/slide';
+import { soles } from '../measure/soles';
+import { comingRound, ownContacts, played } from '../measure/played';
 import type { Contacts, Interval } from '../measure/contacts';
-import { invert, moveFrames } from '../model/floor-transform';
-import { forwardKinematics } from '../model/kinematics';
-import { kneeAxis, reachWithLeg, softReach } from '../model/leg-ik';
+import { toSpaceOf, type Clip } from '../model/clip';
 import { alignSigns, copyMotion, cutMotion, type Motion } from '../model/motion';
+import { forwardKinematics } from '../model/kinematics';
+import { reachFeet } from '../model/reach-feet';
 import { cycleTransform } from '../model/repeat';
 import { repeatFirst } from './repeat-first';
 import type { Step } from './step';
-import { toSpaceOf } from './travel';
 
 const intervals = z
   .array(
@@ -41,8 +41,6 @@ export type FootLockParams = z.infer<typeof footLockParams>;
 const EDGE_SECONDS = 0.03;
 /** Ground that much above the floor, metres, is a level of its own. */
 const LEAST_RISE = 0.05;
-/** The hips come down and up no quicker than this filter lets them, hertz. */
-const HIPS_HERTZ = 3;
 
 /**
  * Holds planted feet. While a foot bears, whatever of its sole bears (heel, then ball, then tip) stays where it came down, on the level of
@@ -56,73 +54,51 @@ export const footLock: Step<'foot-lock', FootLockParams> = {
   params: footLockParams,
   apply(clip, params) {
     const last = clip.motion.frames - 1;
-    const played = playedMotion(clip);
-    const found = gait(played);
+    const shown = played(clip);
+    const found = gait(shown.motion);
     if (!found) return clip;
-    const isPlayed = played.frames > clip.motion.frames;
-    const known = params.contacts && { fps: played.fps, floorM: found.contacts.floorM, ...params.contacts };
-    const settled = known ?? (isPlayed ? middleOf(found.contacts, last) : found.contacts);
-    const locked = lock(found, isPlayed ? comingRound(settled, last, played.frames) : settled, params);
-    const contacts = settled;
-    if (!isPlayed) {
-      alignSigns(locked);
-      return { ...clip, contacts, motion: clip.travel ? toSpaceOf(locked, clip.travel) : locked };
-    }
-    // A loop is locked as it plays, so that contacts across the seam are whole; the middle cycle is kept.
-    const cycle = cycleTransform(clip);
-    const middle = cutMotion(locked, last, 2 * last);
-    moveFrames(middle, invert(cycle));
-    const motion = clip.travel ? toSpaceOf(middle, clip.travel) : middle;
-    repeatFirst(motion, last, clip.travel ? 0 : cycle.turn, clip.travel ? 0 : cycle.y);
-    if (clip.travel) for (const k of [0, 2]) motion.rootPositions[last * 3 + k] = motion.rootPositions[k];
-    alignSigns(motion);
-    return { ...clip, contacts, motion };
+    const known = params.contacts && { fps: shown.motion.fps, floorM: found.contacts.floorM, ...params.contacts };
+    const contacts = known ?? (shown.start > 0 ? ownContacts(found.contacts, shown.start, last) : found.contacts);
+    const locked = lock(found, shown.start > 0 ? comingRound(contacts, last, shown) : contacts, params);
+    return { ...putBack(clip, locked, shown.start), contacts };
   },
 };
 
-/** The contacts that begin in the middle of three cycles, in frames of one. */
-function middleOf({ fps, floorM, left, right }: Contacts, cycle: number): Contacts {
-  const own = (all: readonly Interval[]) =>
-    all.filter(({ from }) => from >= cycle && from < 2 * cycle).map(({ from, to }) => ({ from: from - cycle, to: to - cycle }));
-  return { fps, floorM, left: own(left), right: own(right) };
+/** The frames of a clip out of what was played of it, in its own space; a loop comes round to its first frame. */
+function putBack(clip: Clip, locked: Motion, start: number): Clip {
+  const last = clip.motion.frames - 1;
+  const own = start > 0 ? cutMotion(locked, start, start + last) : locked;
+  const motion = clip.travel ? toSpaceOf(own, clip.travel) : own;
+  if (start > 0) {
+    const cycle = cycleTransform(clip);
+    repeatFirst(motion, last, clip.travel ? 0 : cycle.turn, clip.travel ? 0 : cycle.y);
+    if (clip.travel) for (const k of [0, 2]) motion.rootPositions[last * 3 + k] = motion.rootPositions[k];
+  }
+  alignSigns(motion);
+  return { ...clip, motion };
 }
 
 /** A motion in the world with its feet held. The second round takes what the first one's own bending left. */
 function lock(found: Gait, contacts: Contacts, params: FootLockParams): Motion {
   const once = lockOnce({ ...found, contacts }, params);
-  const again = gait(once);
-  return again ? lockOnce({ ...again, contacts }, { ...params, level: false }) : once;
+  const globals = forwardKinematics(once);
+  const again = { ...found, motion: once, globals, soles: soles(once, globals, found.body), contacts };
+  return lockOnce(again, { ...params, level: false });
 }
 
 function lockOnce(found: Gait, params: FootLockParams): Motion {
   const { motion } = found;
-  const { fps, frames } = motion;
+  const { fps } = motion;
   const out = copyMotion(motion);
   const sides = ['left', 'right'] as const;
   const tracks = lowPassedSoles(found.soles, fps);
-  const moves = sides.map((side) => correction(tracks[side], found.contacts[side], found, params));
-  if (params.hips) {
-    const drop = hipsDrop(found, moves);
-    for (let f = 0; f < frames; f++) out.rootPositions[f * 3 + 1] -= drop[f];
-  }
-  const lowered = forwardKinematics(out);
   const { positions, joints } = found.globals;
-  sides.forEach((side, i) => {
-    const leg = found.body.legs[side];
-    const bend = kneeAxis(found.globals, leg);
-    for (let f = 0; f < frames; f++) {
-      const a = (f * joints + leg.ankle) * 3;
-      const move = moves[i];
-      reachWithLeg(
-        out,
-        lowered,
-        f,
-        leg,
-        [positions[a] + move[f * 3], positions[a + 1] + move[f * 3 + 1], positions[a + 2] + move[f * 3 + 2]],
-        bend,
-      );
-    }
-  });
+  const targetOf = (side: (typeof sides)[number]) => {
+    const { ankle } = found.body.legs[side];
+    const move = correction(tracks[side], found.contacts[side], found, params);
+    return move.map((by, i) => by + positions[(Math.floor(i / 3) * joints + ankle) * 3 + (i % 3)]);
+  };
+  reachFeet(out, found.globals, found.body, { left: targetOf('left'), right: targetOf('right') }, params.hips);
   return out;
 }
 
@@ -131,7 +107,8 @@ function correction(track: LowPassed, contacts: readonly Interval[], { soles, mo
   const { fps, frames } = motion;
   const out = new Float64Array(frames * 3);
   const edge = Math.round(EDGE_SECONDS * fps);
-  const lowest = Float64Array.from({ length: frames }, (_, f) => Math.min(...track.map((point) => point.y[f])));
+  const [heel, ball, tip] = track;
+  const lowest = heel.y.map((y, f) => Math.min(y, ball.y[f], tip.y[f]));
   const held: { from: number; to: number }[] = [];
   for (const contact of contacts) {
     const margin = Math.min(edge, Math.floor((contact.to - contact.from) / 4));
@@ -143,7 +120,7 @@ function correction(track: LowPassed, contacts: readonly Interval[], { soles, mo
     let x = 0;
     let z = 0;
     for (let f = from + 1; f < to; f++) {
-      const bearing = track.reduce((low, point) => (point.y[f] + point.y[f - 1] < low.y[f] + low.y[f - 1] ? point : low));
+      const bearing = bearingPoint(track, f);
       x -= bearing.x[f] - bearing.x[f - 1];
       z -= bearing.z[f] - bearing.z[f - 1];
       out[f * 3] = x;
@@ -214,34 +191,4 @@ function liftSwing(
   if (lack.every((value) => value === 0)) return;
   const smooth = lowPass(lack, 8, fps);
   for (let f = 0; f < lack.length; f++) if (!bears[f]) out[f * 3 + 1] += Math.max(lack[f], smooth[f]);
-}
-
-/** How far the hips come down in every frame so that both legs reach: the least that is needed about each frame, smoothed from above. */
-function hipsDrop({ globals, body, motion }: Gait, moves: readonly Float64Array[]): Float64Array {
-  const { fps, frames } = motion;
-  const { positions, joints } = globals;
-  const need = new Float64Array(frames);
-  (['left', 'right'] as const).forEach((side, i) => {
-    const leg = body.legs[side];
-    for (let f = 0; f < frames; f++) {
-      const [h, k, a] = [leg.hip, leg.knee, leg.ankle].map((j) => (f * joints + j) * 3);
-      const between = (p: number, q: number) =>
-        Math.hypot(positions[q] - positions[p], positions[q + 1] - positions[p + 1], positions[q + 2] - positions[p + 2]);
-      const d = [0, 1, 2].map((c) => positions[a + c] + moves[i][f * 3 + c] - positions[h + c]);
-      const whole = between(h, k) + between(k, a);
-      const captured = between(h, a);
-      // As near to full stretch as it was captured it may be, but no nearer than a soft reach loses half a millimetre.
-      const most = Math.max(captured, whole * 0.988);
-      const far = Math.hypot(d[0], d[1], d[2]);
-      if (far <= most || far - softReach(far, whole, captured) < 0.0002) continue;
-      // Lowering by s leaves √(flat² + (drop − s)²).
-      const flat = Math.hypot(d[0], d[2]);
-      const down = -d[1];
-      need[f] = Math.max(need[f], down - Math.sqrt(Math.max(0, most * most - flat * flat)));
-    }
-  });
-  if (need.every((value) => value === 0)) return need;
-  const window = Math.max(1, Math.round((0.5 * fps) / HIPS_HERTZ / 2));
-  const envelope = need.map((_, f) => Math.max(...need.subarray(Math.max(0, f - window), f + window + 1)));
-  return lowPass(envelope, HIPS_HERTZ, fps).map((value) => Math.max(0, value));
 }

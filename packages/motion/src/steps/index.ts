@@ -1,13 +1,31 @@
 import { z } from 'zod';
 import type { Clip } from '../model/clip';
+import { evenOut, evenOutParams } from './even-out';
+import { extend, extendParams } from './extend';
 import { floor, floorParams } from './floor';
 import { footLock, footLockParams } from './foot-lock';
 import { loop, loopParams } from './loop';
-import { typicalCycleParams, typicalCycleStep } from './typical-cycle';
+import { mirror, mirrorParams } from './mirror';
+import { path, pathParams } from './path';
+import { retime, retimeParams } from './retime';
+import { speed, speedParams } from './speed';
 import { travel, travelParams } from './travel';
+import { typicalCycleParams, typicalCycleStep } from './typical-cycle';
 
 /** A recipe's step as it stands in a file: told apart by `kind`, parameters optional. */
-export const stepSchema = z.discriminatedUnion('kind', [floorParams, typicalCycleParams, loopParams, footLockParams, travelParams]);
+export const stepSchema = z.discriminatedUnion('kind', [
+  floorParams,
+  typicalCycleParams,
+  mirrorParams,
+  loopParams,
+  evenOutParams,
+  extendParams,
+  pathParams,
+  speedParams,
+  footLockParams,
+  travelParams,
+  retimeParams,
+]);
 export type RecipeStep = z.infer<typeof stepSchema>;
 export type RecipeStepInput = z.input<typeof stepSchema>;
 
@@ -19,11 +37,23 @@ export function applyStep(clip: Clip, step: RecipeStep): Clip {
       return floor.apply(clip, step);
     case 'typical-cycle':
       return typicalCycleStep.apply(clip, step);
+    case 'mirror':
+      return mirror.apply(clip, step);
     case 'loop':
       return loop.apply(clip, step);
+    case 'even-out':
+      return evenOut.apply(clip, step);
+    case 'extend':
+      return extend.apply(clip, step);
+    case 'path':
+      return path.apply(clip, step);
+    case 'speed':
+      return speed.apply(clip, step);
     case 'foot-lock':
       return footLock.apply(clip, step);
     case 'travel':
       return travel.apply(clip, step);
+    case 'retime':
+      return retime.apply(clip, step);
   }
 }

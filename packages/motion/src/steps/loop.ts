@@ -59,12 +59,12 @@ export const loop: Step<'loop', LoopParams> = {
     const turn = Math.abs(cycle.turn) < (20 * Math.PI) / 180 || params.heading === 'straight' ? cycle.turn : 0;
     const straight = params.heading === 'captured' ? closed : straighten(closed, turn);
     const left = params.heading === 'captured' ? cycle.turn : cycle.turn - turn;
-    if (params.sideways === 'dropped') dropDrift(straight, left);
-    repeatFirst(straight, last, left, climb);
-    const settled = settleSeam(straight);
+    const held = params.sideways === 'dropped' ? withoutDrift(straight, left) : copyMotion(straight);
+    repeatFirst(held, last, left, climb);
+    const settled = settleSeam(held);
     const begun = beginWith(settled, params.start);
     alignSigns(begun);
-    return { ...clip, motion: begun, loop: true, lead: null, tail: null, contacts: undefined };
+    return { ...clip, motion: begun, loop: true, lead: null, tail: null, way: undefined, contacts: undefined };
   },
 };
 
@@ -84,12 +84,13 @@ function startFrame(cycle: Parameters<typeof repeatLoop>[0], start: Exclude<Loop
   return (start === side ? stance.from : Math.round((stance.from + stance.to) / 2)) % last;
 }
 
-/** In place: takes the displacement of a cycle at right angles to its direction of travel out of it, evenly. A cycle that turns has none. */
-function dropDrift(motion: Motion, turn: number): void {
+/** A cycle without its displacement at right angles to its direction of travel, taken out evenly. One that turns has none. */
+function withoutDrift(motion: Motion, turn: number): Motion {
   const found = gait(motion);
-  if (!found || Math.abs(turn) > 1e-3) return;
+  const out = copyMotion(motion);
+  if (!found || Math.abs(turn) > 1e-3) return out;
   const last = motion.frames - 1;
-  const p = motion.rootPositions;
+  const p = out.rootPositions;
   const [dx, dz] = [p[last * 3] - p[0], p[last * 3 + 2] - p[2]];
   let [sx, sz] = [0, 0];
   for (const heading of found.headings) [sx, sz] = [sx + Math.sin(heading), sz + Math.cos(heading)];
@@ -99,6 +100,7 @@ function dropDrift(motion: Motion, turn: number): void {
     p[f * 3] -= (Math.cos(course) * drift * f) / last;
     p[f * 3 + 2] += (Math.sin(course) * drift * f) / last;
   }
+  return out;
 }
 
 /** The turn and shift that lead from the first frame of a cut to its last, by the best alignment of the two. */

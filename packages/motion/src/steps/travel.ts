@@ -1,11 +1,8 @@
 import { z } from 'zod';
-import { movingAverage } from '../math/filter';
-import { wrapAngle } from '../math/angles';
-import { fromHeading, multiplyInverse, rotate } from '../math/quat';
 import { gait } from '../measure/gait';
-import { strideFrames } from '../measure/strides';
-import { worldMotion, type Travel } from '../model/clip';
-import { alignSigns, copyMotion, type Motion } from '../model/motion';
+import { emptyTravel, wayOf } from '../measure/way';
+import { toSpaceOf, worldMotion, type Travel } from '../model/clip';
+import { alignSigns, type Motion } from '../model/motion';
 import type { Step } from './step';
 
 const where = z.enum(['root', 'body', 'drop']);
@@ -18,6 +15,10 @@ export const travelParams = z.object({
   sideways: where.default('root'),
   heading: where.default('root'),
   height: where.default('body'),
+  /** Whose way it is: that of the hips, the centre of mass, or the mean of the feet. */
+  of: z.enum(['hips', 'mass', 'feet']).default('hips'),
+  /** How the way is smoothed; `auto`: even for a loop, over a stride for everything else. */
+  smooth: z.enum(['auto', 'even', 'stride', 'captured']).default('auto'),
   /** `origin`: the first frame's root stands at the origin, on the floor, and faces +Z. `captured`: every joint stays where it was in the world. */
   start: z.enum(['captured', 'origin']).default('captured'),
 });
@@ -35,7 +36,8 @@ export const travel: Step<'travel', TravelParams> = {
   params: travelParams,
   apply(clip, params) {
     if (clip.travel) return clip;
-    const trend = clip.loop ? loopTrend(clip.motion) : captureTrend(clip.motion);
+    const isUsual = params.of === 'hips' && params.smooth === 'auto';
+    const trend = (isUsual && clip.way) || wayOf(clip.motion, clip.loop, { of: params.of, smooth: params.smooth });
     const kept = layOut(trend, (part) => params[part] !== 'drop');
     // A loop that climbs could not come round with its climb in the body.
     const climbs = clip.loop && Math.abs(trend.y[trend.y.length - 1]) > 1e-4;
@@ -45,121 +47,15 @@ export const travel: Step<'travel', TravelParams> = {
     const motion = toSpaceOf(world, root);
     if (clip.loop && kept.x.length > 1) closeExactly(motion, params);
     alignSigns(motion);
-    if (params.start === 'captured') return { ...clip, motion, travel: root };
+    if (params.start === 'captured') return { ...clip, motion, travel: root, way: undefined };
     // The root stands on the floor, wherever the suit believed the floor to be.
     const floor = gait(clip.motion)?.soles.floor ?? 0;
     for (let f = 0; f < motion.frames; f++) motion.rootPositions[f * 3 + 1] -= floor;
-    return { ...clip, motion, travel: toOrigin(root) };
+    return { ...clip, motion, travel: toOrigin(root), way: undefined };
   },
 };
 
 type Part = 'forward' | 'sideways' | 'heading' | 'height';
-
-/** Facing of the hips over time, and the travel direction's nearest eighth of a turn to it. */
-function facings(motion: Motion): { heading: Float64Array; stride: number } {
-  const found = gait(motion);
-  if (found) {
-    const stride = strideFrames(found.contacts) ?? Math.min(motion.frames, motion.fps);
-    return { heading: found.headings, stride };
-  }
-  const heading = new Float64Array(motion.frames);
-  const forward = [0, 0, 0];
-  const joints = motion.skeleton.joints.length;
-  for (let f = 0; f < motion.frames; f++) {
-    rotate(forward, 0, motion.rotations, f * joints * 4, [0, 0, 1], 0);
-    heading[f] = Math.atan2(forward[0], forward[2]);
-    if (f > 0) heading[f] = heading[f - 1] + wrapAngle(heading[f] - heading[f - 1]);
-  }
-  return { heading, stride: motion.fps };
-}
-
-/** Turns facing into the direction of travel when that lies within 22.5° of one of the eight directions about it. */
-function declaredHeading(facing: number, dx: number, dz: number, seconds: number): number {
-  if (Math.hypot(dx, dz) / seconds < 0.2) return facing;
-  const eighth = Math.PI / 4;
-  const going = Math.atan2(dx, dz);
-  const turn = wrapAngle(going - facing);
-  return facing + (turn - Math.round(turn / eighth) * eighth);
-}
-
-/** The even way of a loop: constant speed and turn rate, through the mean of the hips about it. */
-function loopTrend(motion: Motion): Travel {
-  const n = motion.frames - 1;
-  const p = motion.rootPositions;
-  const { heading } = facings(motion);
-  const turn = heading[n] - heading[0];
-  const dx = p[n * 3] - p[0];
-  const dz = p[n * 3 + 2] - p[2];
-  const out = emptyTravel(n + 1);
-  // Facing without the share of the turn, averaged over the cycle.
-  let facing = 0;
-  for (let f = 0; f < n; f++) facing += (heading[f] - (turn * f) / n) / n;
-  // The cycle turns by `turn` about a pivot; without a turn the pivot is at infinity and the way a straight line.
-  const isStraight = Math.abs(turn) < 1e-3;
-  if (isStraight) {
-    const declared = declaredHeading(facing, dx, dz, n / motion.fps);
-    let ox = 0,
-      oz = 0;
-    for (let f = 0; f < n; f++) {
-      ox += (p[f * 3] - (dx * f) / n) / n;
-      oz += (p[f * 3 + 2] - (dz * f) / n) / n;
-    }
-    for (let f = 0; f <= n; f++) {
-      out.x[f] = ox + (dx * f) / n;
-      out.z[f] = oz + (dz * f) / n;
-      out.heading[f] = declared;
-    }
-  } else {
-    const c = Math.cos(turn),
-      s = Math.sin(turn);
-    // pivot = R·pivot + t, with t from p[n] = R·p[0] + t.
-    const tx = p[n * 3] - (c * p[0] + s * p[2]);
-    const tz = p[n * 3 + 2] - (c * p[2] - s * p[0]);
-    const det = (1 - c) * (1 - c) + s * s;
-    const px = ((1 - c) * tx + s * tz) / det;
-    const pz = ((1 - c) * tz - s * tx) / det;
-    let rx = 0,
-      rz = 0;
-    for (let f = 0; f < n; f++) {
-      const a = (-turn * f) / n;
-      const x = p[f * 3] - px,
-        z = p[f * 3 + 2] - pz;
-      rx += (Math.cos(a) * x + Math.sin(a) * z) / n;
-      rz += (Math.cos(a) * z - Math.sin(a) * x) / n;
-    }
-    // Direction of travel at the start of the arc: at right angles to the radius.
-    const declared = declaredHeading(facing, turn * rz, -turn * rx, n / motion.fps);
-    for (let f = 0; f <= n; f++) {
-      const a = (turn * f) / n;
-      out.x[f] = px + Math.cos(a) * rx + Math.sin(a) * rz;
-      out.z[f] = pz + Math.cos(a) * rz - Math.sin(a) * rx;
-      out.heading[f] = declared + a;
-    }
-  }
-  const dy = p[n * 3 + 1] - p[1];
-  for (let f = 0; f <= n; f++) out.y[f] = (dy * f) / n;
-  return out;
-}
-
-/** The way of a clip that does not loop: hips and facing averaged over a stride. */
-function captureTrend(motion: Motion): Travel {
-  const n = motion.frames;
-  const { heading, stride } = facings(motion);
-  const channel = (k: number) => Float64Array.from({ length: n }, (_, f) => motion.rootPositions[f * 3 + k]);
-  const y = movingAverage(channel(1), stride);
-  const first = y[0];
-  return {
-    x: movingAverage(channel(0), stride),
-    y: y.map((value) => value - first),
-    z: movingAverage(channel(2), stride),
-    heading: movingAverage(heading, stride),
-  };
-}
-
-function emptyTravel(frames: number): Travel {
-  const make = () => new Float64Array(frames);
-  return { x: make(), y: make(), z: make(), heading: make() };
-}
 
 /** A way made of some parts of another, begun at the same place; with all parts it is the other itself. */
 function layOut(trend: Travel, keeps: (part: Part) => boolean): Travel {
@@ -184,25 +80,6 @@ function layOut(trend: Travel, keeps: (part: Part) => boolean): Travel {
     const g = (out.heading[f] + out.heading[f - 1]) / 2;
     out.x[f] = out.x[f - 1] + forward * Math.sin(g) + left * Math.cos(g);
     out.z[f] = out.z[f - 1] + forward * Math.cos(g) - left * Math.sin(g);
-  }
-  return out;
-}
-
-/** The motion as seen from a way. */
-export function toSpaceOf(motion: Motion, way: Travel): Motion {
-  const out = copyMotion(motion);
-  const joints = motion.skeleton.joints.length;
-  const q = [0, 0, 0, 1];
-  for (let f = 0; f < motion.frames; f++) {
-    const turn = fromHeading(way.heading[f]);
-    const p = [
-      motion.rootPositions[f * 3] - way.x[f],
-      motion.rootPositions[f * 3 + 1] - way.y[f],
-      motion.rootPositions[f * 3 + 2] - way.z[f],
-    ];
-    rotate(out.rootPositions, f * 3, fromHeading(-way.heading[f]), 0, p, 0);
-    multiplyInverse(q, 0, turn, 0, motion.rotations, f * joints * 4);
-    out.rotations.set(q, f * joints * 4);
   }
   return out;
 }

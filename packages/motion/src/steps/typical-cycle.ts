@@ -22,6 +22,6 @@ export const typicalCycleStep: Step<'typical-cycle', TypicalCycleParams> = {
     const { motion } = typicalCycle(found, exclude);
     alignSigns(motion);
     // What lies beyond the cut is not beyond the average.
-    return { ...clip, motion, lead: null, tail: null, contacts: undefined };
+    return { ...clip, motion, lead: null, tail: null, way: undefined, contacts: undefined };
   },
 };

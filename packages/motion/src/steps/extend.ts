@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import { repeatWay, wayOf } from '../measure/way';
+import type { Contacts, Interval } from '../measure/contacts';
+import { progressOf } from '../model/bend-way';
+import type { Clip, Travel } from '../model/clip';
+import { cutMotion } from '../model/motion';
+import { repeatLoop } from '../model/repeat';
+import type { Step } from './step';
+
+export const extendParams = z.object({
+  kind: z.literal('extend'),
+  off: z.boolean().optional(),
+  /** How often the cycle is walked. */
+  cycles: z.int().min(1).max(200).default(4),
+  /** Walk on until so many metres are covered, to the frame; the result is no loop then. Takes the place of `cycles`. */
+  metres: z.number().min(0.1).max(500).optional(),
+});
+export type ExtendParams = z.infer<typeof extendParams>;
+
+/** Most frames that a cycle is walked on for. */
+const MOST = 60_000;
+
+/** A cycle walked on: so often, and still a loop, or for a distance. What does not loop is left as it is. */
+export const extend: Step<'extend', ExtendParams> = {
+  kind: 'extend',
+  params: extendParams,
+  apply(clip, { cycles, metres }) {
+    if (!clip.loop || clip.travel) return clip;
+    const last = clip.motion.frames - 1;
+    const most = Math.max(1, Math.floor(MOST / last));
+    const way = clip.way ?? wayOf(clip.motion, true);
+    const distance = progressOf(way, clip.motion.fps).distance[last];
+    if (metres === undefined || distance < 0.01) return times(clip, way, Math.min(cycles, most));
+    const whole = Math.min(most, Math.ceil(metres / distance - 1e-9));
+    const end = Math.max(1, Math.min(whole * last, Math.round((metres / distance) * last)));
+    const long = times(clip, way, whole);
+    const cut = (values: Float64Array) => values.slice(0, end + 1);
+    const { x, y, z, heading } = repeatWay(way, whole);
+    return {
+      ...long,
+      loop: false,
+      motion: cutMotion(long.motion, 0, end),
+      way: { x: cut(x), y: cut(y), z: cut(z), heading: cut(heading) },
+    };
+  },
+};
+
+function times(clip: Clip, way: Travel, cycles: number): Clip {
+  const last = clip.motion.frames - 1;
+  const { contacts } = clip;
+  const round = (all: readonly Interval[]) =>
+    Array.from({ length: cycles }, (_, k) => all.map(({ from, to }) => ({ from: from + k * last, to: to + k * last }))).flat();
+  const all: Contacts | undefined = contacts && { ...contacts, left: round(contacts.left), right: round(contacts.right) };
+  return { ...clip, motion: repeatLoop(clip, cycles), way: repeatWay(way, cycles), contacts: all };
+}
