@@ -1,4 +1,4 @@
-import type { RecipeStep } from '@lantern/motion';
+import { stepSchema, type RecipeStep } from '@lantern/motion';
 import { temporal } from 'zundo';
 import { create } from 'zustand';
 import type { ClipRow } from '@/server/clips';
@@ -58,7 +58,8 @@ export const docOf = ({ id, take, name, from, to, steps, gait, direction }: Clip
   name,
   from,
   to,
-  steps,
+  // A step saved before it had all its parameters gets those it lacks.
+  steps: steps.map((step) => stepSchema.parse(step)),
   gait,
   direction,
 });

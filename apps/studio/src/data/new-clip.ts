@@ -1,4 +1,4 @@
-import { nameByPattern, stepSchema, type Proposal, type RecipeStep } from '@lantern/motion';
+import { nameByPattern, stepSchema, swapSides, type Proposal, type RecipeStep } from '@lantern/motion';
 import type { ClipDoc } from './clips-store';
 
 /** The recipe that a new clip begins with: a closed loop (or the cut as it is) with its feet held, whose root starts at the origin. */
@@ -9,15 +9,57 @@ export const defaultSteps = (isLoop = true): RecipeStep[] => [
 ];
 
 /** The order in which steps are run. */
-export const STEP_ORDER = ['floor', 'typical-cycle', 'loop', 'foot-lock', 'travel'] as const satisfies readonly RecipeStep['kind'][];
+export const STEP_ORDER = [
+  'floor',
+  'typical-cycle',
+  'mirror',
+  'loop',
+  'even-out',
+  'extend',
+  'path',
+  'speed',
+  'foot-lock',
+  'travel',
+  'retime',
+] as const satisfies readonly RecipeStep['kind'][];
 
-export const newStep = (kind: RecipeStep['kind']): RecipeStep =>
-  kind === 'travel' ? stepSchema.parse({ kind, start: 'origin' }) : stepSchema.parse({ kind });
+/** @param mps of the clip now: a speed step begins with what it has */
+export function newStep(kind: RecipeStep['kind'], mps = 1.4): RecipeStep {
+  if (kind === 'travel') return stepSchema.parse({ kind, start: 'origin' });
+  if (kind === 'speed') return stepSchema.parse({ kind, mps: Math.max(0.05, Number(mps.toFixed(2))) });
+  if (kind === 'path') return stepSchema.parse({ kind, shape: 'arc' });
+  return stepSchema.parse({ kind });
+}
 
 /** The recipe with one more step, in its place. */
-export function withStep(steps: readonly RecipeStep[], kind: RecipeStep['kind']): RecipeStep[] {
+export function withStep(steps: readonly RecipeStep[], kind: RecipeStep['kind'], mps?: number): RecipeStep[] {
   const rank = (step: RecipeStep) => STEP_ORDER.indexOf(step.kind);
-  return [...steps, newStep(kind)].sort((a, b) => rank(a) - rank(b));
+  return [...steps, newStep(kind, mps)].sort((a, b) => rank(a) - rank(b));
+}
+
+/** The other side of a clip: mirrored, or no longer so; its name and direction change sides, contacts set by hand change feet. */
+export function otherSide(doc: ClipDoc, docs: readonly Pick<ClipDoc, 'name'>[]): ClipDoc {
+  const mirrored = doc.steps.some((step) => step.kind === 'mirror' && !step.off);
+  const bare = doc.steps.filter((step) => step.kind !== 'mirror');
+  const steps = (mirrored ? bare : withStep(bare, 'mirror')).map(onOtherSide);
+  const swapped = swapSides(doc.name);
+  const base = swapped === doc.name ? `${doc.name}-${mirrored ? 'unmirrored' : 'mirrored'}` : swapped;
+  const name = docs.some((d) => d.name.toLowerCase() === base.toLowerCase()) ? freeName(base, docs) : base;
+  return { ...doc, id: crypto.randomUUID(), name, gait: swapSides(doc.gait), direction: swapSides(doc.direction), steps };
+}
+
+/** What a step says of a side, said of the other. */
+function onOtherSide(step: RecipeStep): RecipeStep {
+  switch (step.kind) {
+    case 'loop':
+      return typeof step.start === 'string' ? { ...step, start: swapSides(step.start) as typeof step.start } : step;
+    case 'path':
+      return { ...step, radius: -step.radius, turnDeg: -step.turnDeg, points: step.points.map(([x, z]) => [-x, z]) };
+    case 'foot-lock':
+      return step.contacts ? { ...step, contacts: { left: step.contacts.right, right: step.contacts.left } } : step;
+    default:
+      return step;
+  }
 }
 
 /** A clip cut elsewhere in its take; contacts set by hand stay where they are in the take. */

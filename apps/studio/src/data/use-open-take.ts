@@ -36,3 +36,8 @@ export const sourceOf = (take: TakeInfo, overrides: TakeOverrides = take.overrid
   overrides,
   passport: { reading: take.passport.reading },
 });
+
+/** Opens a take in the worker, without asking what is drawn of it. */
+export async function ensureOpen(take: TakeInfo): Promise<void> {
+  await core().open(sourceOf(take));
+}

@@ -35,6 +35,8 @@ export const KEYS: readonly { readonly where: string; readonly keys: readonly (r
       ['I · O', 'in post, out post to the playhead'],
       ['N · X', 'new clip, split the clip at the playhead'],
       ['Q', 'worry the seam: the half second around it, slowly, again and again'],
+      ['P · Y', 'in place or travelling, make the other side'],
+      ['Double click · arrows · Del on the threads', 'put a time pin, move it, take it out'],
       ['Arrows · Del on a contact’s edge', 'move the edge, take the contact out'],
       ['1 … 9', 'take a loop candidate'],
       ['Wheel · middle drag', 'zoom at the pointer, pan the deck'],

@@ -1,7 +1,7 @@
 'use client';
 import type { BodyMesh, StageProp } from '@lantern/motion';
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { usePlayer } from '@/data/player';
@@ -11,11 +11,13 @@ import { locate, type WireMotion } from '@/worker/wire';
 import { figureMesh } from './figure-mesh';
 import { Floor, Footprints } from './Floor';
 import { Ghosts } from './Ghosts';
+import { PathPen, type Pen } from './PathPen';
 import { Pointer } from './Pointer';
 import { Props } from './Props';
 import { Trails, type Trail } from './Trails';
 import { extentOf, fitCamera, placeCamera, sightOf, type View } from './views';
 import { WayLine } from './WayLine';
+import { WayTicks } from './WayTicks';
 
 export interface StageProps {
   readonly motion: WireMotion;
@@ -40,6 +42,9 @@ export interface StageProps {
     readonly floor: number;
     readonly shift: readonly [number, number];
   } | null;
+  /** The root's way on the floor, x and z a frame. */
+  readonly way?: Float32Array | null;
+  readonly pen?: Pen | null;
   /** Two frames to be seen over each other where the figure is, instead of it. */
   readonly pair?: WireMotion | null;
 }
@@ -64,6 +69,8 @@ export function Stage(props: StageProps) {
 
 /** Of the lamp from the figure, over the floor, metres. */
 const FARTHEST_LAMP = 3;
+/** Metres to every side of where a path is drawn. */
+const DRAWING_ROOM = 4;
 
 function Scene({
   motion,
@@ -81,12 +88,22 @@ function Scene({
   onProps,
   other,
   pair = null,
+  way = null,
+  pen = null,
 }: StageProps) {
   const { skeleton } = motion;
   const figure = useMemo(() => figureMesh(skeleton, mesh, markers), [skeleton, mesh, markers]);
   useEffect(() => () => figure.dispose(), [figure]);
   const centre = useMemo(() => new THREE.Vector3(), []);
-  const extent = useMemo(() => extentOf(motion.rootPositions), [motion]);
+  const whole = useMemo(() => extentOf(motion.rootPositions), [motion]);
+  // While a path is drawn the window holds still, with room to draw in.
+  const isDrawing = pen?.isDrawing ?? false;
+  const [drawnIn, setDrawnIn] = useState(whole);
+  if (!isDrawing && drawnIn !== whole) setDrawnIn(whole);
+  const extent = useMemo(
+    () => (isDrawing ? { ...drawnIn, reach: Math.max(DRAWING_ROOM, drawnIn.reach) } : whole),
+    [isDrawing, drawnIn, whole],
+  );
   const lamp = useRef<THREE.SpotLight>(null);
   const camera = useThree((state) => state.camera);
   const canvas = useThree((state) => state.gl.domElement);
@@ -113,7 +130,10 @@ function Scene({
     canvas.addEventListener('wheel', wheel, { passive: false });
     return () => canvas.removeEventListener('wheel', wheel);
   }, [view, canvas, invalidate]);
-  useEffect(() => invalidate(), [invalidate, motion, view, showsPrints, figure, bones, ghosts, trails, props, second, measuring, end]);
+  useEffect(
+    () => invalidate(),
+    [invalidate, motion, view, showsPrints, figure, bones, ghosts, trails, props, second, measuring, end, way, pen],
+  );
   useEffect(() => {
     if (view !== 'free' || measuring) return;
     camera.up.set(0, 1, 0);
@@ -190,7 +210,8 @@ function Scene({
       {trails && trails.length > 0 && <Trails trails={trails} fps={motion.fps} floor={floor} />}
       {props && onProps && <Props props={props} onChange={onProps} />}
       <Pointer bones={figure.bones} names={names} measuring={measuring} />
-      {view === 'fit' && <WayLine rootPositions={motion.rootPositions} />}
+      {way ? <WayTicks way={way} /> : view === 'fit' && <WayLine rootPositions={motion.rootPositions} />}
+      {pen && <PathPen {...pen} />}
       {showsPrints && markers && <Footprints prints={markers.footprints} frame={() => usePlayer.getState().frame} />}
     </>
   );

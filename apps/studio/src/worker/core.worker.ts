@@ -1,6 +1,9 @@
 import {
   align,
+  applyStep,
   bodyMesh,
+  cadence,
+  clipContacts,
   clipFigures,
   clipSlides,
   closings,
@@ -8,8 +11,10 @@ import {
   createMotion,
   findBody,
   gait,
+  gaitNumbers,
   jointWay,
   InputError,
+  legChangeDeg,
   makeClips,
   moveFrames,
   nearestPair,
@@ -19,12 +24,16 @@ import {
   proposals,
   recurrence,
   repeatLoop,
+  repeatWay,
   seam,
   seamPoses,
   segments,
   shipClip,
   sidesOf,
+  sourceFrames,
+  speedChange,
   strideTraces,
+  travelTraces,
   worldMotion,
   type BodyMesh,
   type Clip,
@@ -33,6 +42,7 @@ import {
   type Closing,
   type Comparison,
   type Gait,
+  type GaitNumbers,
   type LoopSearch,
   type MadeFile,
   type Motion,
@@ -44,7 +54,9 @@ import {
   type SeamPoses,
   type Segment,
   type Skeleton,
+  type SpeedChange,
   type StrideTraces,
+  type TravelTraces,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
 import { featuresOf, loopsOf, openSource, takeOf, type Held, type TakeSource } from './held';
@@ -62,14 +74,38 @@ export interface OpenTake extends Overview {
 }
 
 export interface ClipResult {
-  readonly figures: ClipFigures | null;
   /** The clip as it plays, in the world: a loop `repeats` times on end; `inPlace` leaves the travel out. */
   readonly motion: WireMotion;
   readonly markers: Markers | null;
   readonly floor: number;
   readonly cycle: number;
+  readonly loop: boolean;
+  /** The root's way on the floor as it plays, x and z a frame; null without travel. */
+  readonly way: Float32Array | null;
+  /** The root's heading as it plays, radians; null without travel, or in place. */
+  readonly heading: Float32Array | null;
+  /** For each frame of the clip that of its cut; null where there is no single one. */
+  readonly source: Float64Array | null;
+}
+
+/** What is measured of a clip, after it is shown. */
+export interface ClipMeasured {
+  readonly figures: ClipFigures | null;
+  readonly markers: Markers | null;
   /** Every contact of the clip (of a loop, those that begin in its cycle), and how far the foot slides in it without and with foot lock. */
   readonly contacts: readonly ContactSlide[];
+  readonly gait: GaitNumbers | null;
+  readonly traces: TravelTraces | null;
+  /** What the speed step asks of strides and time, and what that does to the legs. */
+  readonly speed: (SpeedChange & { readonly legDeg: number }) | null;
+  /** The clip as it comes into the retime step: its frames, less one, its landings, and its steps a minute. */
+  readonly untimed: { readonly frames: number; readonly landings: readonly Landing[]; readonly cadence: number | null } | null;
+}
+
+/** A foot's first contact, frames. */
+export interface Landing {
+  readonly side: 'left' | 'right';
+  readonly at: number;
 }
 
 /** A contact, frames of the clip, and the slide in it, cm; `heldCm` is null without foot lock. */
@@ -200,22 +236,53 @@ const api = {
     return both;
   },
 
-  /** Runs a clip's recipe. */
-  async clip(id: string, recipe: ClipRecipe, view: { repeats: number; inPlace: boolean }): Promise<ClipResult> {
+  /** Runs a clip's recipe, to be shown. */
+  async clip(id: string, recipe: ClipRecipe, view: View): Promise<ClipResult> {
+    const { run, gait: found } = await takeOf(id);
+    const clip = run(recipe);
+    const motion = playedOn(clip, view);
+    return {
+      motion: copyForWire(motion),
+      markers: found && { ...sidesOf(motion.skeleton, found.body), footprints: [] },
+      floor: clip.travel ? 0 : (found?.soles.floor ?? 0),
+      cycle: clip.motion.frames - 1,
+      loop: clip.loop,
+      ...(view.inPlace ? { way: null, heading: null } : wayOnFloor(clip, view.repeats)),
+      source: sourceFrames(run, recipe),
+    };
+  },
+
+  /** Measures a clip and what is said beside its steps. */
+  async measured(id: string, recipe: ClipRecipe, view: View): Promise<ClipMeasured> {
     const { run } = await takeOf(id);
     const clip = run(recipe);
-    const seen = view.inPlace ? { ...clip, travel: null } : clip;
-    const motion = clip.loop && view.repeats > 1 ? repeatLoop(seen, view.repeats) : worldMotion(seen);
-    const played = gait(motion);
+    const played = gait(playedOn(clip, view));
+    const figures = clipFigures(clip);
+    const before = (kind: string) => {
+      const at = recipe.steps.findIndex((step) => step.kind === kind && !step.off);
+      return at < 0 ? null : run({ ...recipe, steps: recipe.steps.slice(0, at) });
+    };
+    const unhurried = before('speed');
+    const step = recipe.steps.find(({ kind, off }) => kind === 'speed' && !off);
+    const change = unhurried && step?.kind === 'speed' ? speedChange(unhurried, step) : null;
+    const hurried = unhurried && step ? applyStep(unhurried, step) : null;
+    const untimed = before('retime');
     return {
-      figures: clipFigures(clip),
-      motion: copyForWire(motion),
+      figures,
       // On the spot the feet leave no prints.
       markers: played && { ...markersOf(played), ...(view.inPlace ? { footprints: [] } : {}) },
-      floor: played?.soles.floor ?? 0,
-      cycle: clip.motion.frames - 1,
-      contacts: slidesOf(run, recipe, clip),
+      contacts: slidesOf(run, recipe),
+      gait: figures && gaitNumbers(clip, figures.speedMps),
+      traces: travelTraces(clip),
+      speed: change && unhurried && hurried && { ...change, legDeg: legChangeDeg(unhurried, hurried) },
+      untimed: untimed && untimedOf(untimed),
     };
+  },
+
+  /** The landings of a clip and its length, for putting another in step with it. */
+  async landings(id: string, recipe: ClipRecipe): Promise<{ frames: number; landings: readonly Landing[] }> {
+    const { run } = await takeOf(id);
+    return untimedOf(run(recipe));
   },
 
   /** A clip's figures at the rate it would ship at, and its poses at a glance. */
@@ -268,7 +335,40 @@ function copyForWire(motion: Motion): WireMotion {
   return { ...motion, rotations: motion.rotations.slice(), rootPositions: motion.rootPositions.slice() };
 }
 
-function slidesOf(run: Held['run'], recipe: ClipRecipe, clip: Clip): ContactSlide[] {
+/** How a clip is looked at. */
+export interface View {
+  readonly repeats: number;
+  readonly inPlace: boolean;
+}
+
+function playedOn(clip: Clip, { repeats, inPlace }: View): Motion {
+  const seen = inPlace ? { ...clip, travel: null } : clip;
+  return clip.loop && repeats > 1 ? repeatLoop(seen, repeats) : worldMotion(seen);
+}
+
+function wayOnFloor({ travel, loop }: Clip, repeats: number): Pick<ClipResult, 'way' | 'heading'> {
+  if (!travel) return { way: null, heading: null };
+  const way = loop && repeats > 1 ? repeatWay(travel, repeats) : travel;
+  return {
+    way: Float32Array.from({ length: way.x.length * 2 }, (_, i) => (i % 2 ? way.z : way.x)[i >> 1]),
+    heading: Float32Array.from(way.heading),
+  };
+}
+
+function untimedOf(clip: Clip): NonNullable<ClipMeasured['untimed']> {
+  const contacts = clipContacts(clip);
+  const landings = (['left', 'right'] as const).flatMap((side) => (contacts?.[side] ?? []).map(({ from }) => ({ side, at: from })));
+  return {
+    frames: clip.motion.frames - 1,
+    landings: landings.filter(({ at }) => at > 0 || clip.loop).sort((a, b) => a.at - b.at),
+    cadence: cadence(clip, contacts),
+  };
+}
+
+/** Slides in the contacts as the foot lock knows them, before time is changed. */
+function slidesOf(run: Held['run'], whole: ClipRecipe): ContactSlide[] {
+  const recipe = { ...whole, steps: whole.steps.filter(({ kind }) => kind !== 'retime') };
+  const clip = run(recipe);
   const after = clipSlides(clip);
   const isLocked = recipe.steps.some(({ kind, off }) => kind === 'foot-lock' && !off);
   const free = isLocked

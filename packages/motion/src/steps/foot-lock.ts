@@ -90,10 +90,9 @@ function lockOnce(found: Gait, params: FootLockParams): Motion {
   const { motion } = found;
   const { fps } = motion;
   const out = copyMotion(motion);
-  const sides = ['left', 'right'] as const;
   const tracks = lowPassedSoles(found.soles, fps);
   const { positions, joints } = found.globals;
-  const targetOf = (side: (typeof sides)[number]) => {
+  const targetOf = (side: 'left' | 'right') => {
     const { ankle } = found.body.legs[side];
     const move = correction(tracks[side], found.contacts[side], found, params);
     return move.map((by, i) => by + positions[(Math.floor(i / 3) * joints + ankle) * 3 + (i % 3)]);

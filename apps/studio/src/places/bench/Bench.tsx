@@ -1,6 +1,6 @@
 'use client';
-import { tagsOfCut, type LoopCandidate, type Segment } from '@lantern/motion';
-import { Box, CircularProgress, LinearProgress, Typography } from '@mui/material';
+import { tagsOfCut, type LoopCandidate, type RecipeStep, type Segment } from '@lantern/motion';
+import { Box, LinearProgress, Typography } from '@mui/material';
 import { useParams, useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useClips } from '@/data/clips-store';
@@ -10,8 +10,8 @@ import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
 import { Split } from '@/shell/Split';
-import { AtFrame, StageFrame } from '@/stage/StageFrame';
 import type { ContactSlide } from '@/worker/core.worker';
+import { BenchStage } from './BenchStage';
 import { CandidateList } from './CandidateList';
 import { ClipHead } from './ClipHead';
 import { Deck } from './Deck';
@@ -26,12 +26,16 @@ import { useBench, useClipResult, useEndPoses, useLoops, useReading, useSeam, ty
 import { useBenchKeys } from './use-bench-keys';
 import { useClipActs } from './use-clip-acts';
 import { takeFrameNow, useLoadPlayer } from './use-load-player';
+import { clipFrameAt, usePen } from './use-pen';
+import { useThreads } from './use-threads';
 import { useWorry } from './use-worry';
 
 const REPEATS = 4;
 const NONE: readonly LoopCandidate[] = [];
 const NO_SEGMENTS: readonly Segment[] = [];
 const NO_CONTACTS: readonly ContactSlide[] = [];
+/** Steps after which a frame of the clip is no longer one of its cut, or is its mirror image. */
+const OWN_TIME: ReadonlySet<RecipeStep['kind']> = new Set(['typical-cycle', 'mirror', 'extend', 'speed']);
 
 /** Bench: cut, loop, travel. */
 export function Bench() {
@@ -61,7 +65,8 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   const loops = useLoops(take, isOpen);
   const reading = useReading(take, isOpen);
   const candidates = loops.data?.candidates ?? NONE;
-  const result = useClipResult(take, isOpen, doc, REPEATS, preview === 'place');
+  const { result, measured } = useClipResult(take, isOpen, doc, REPEATS, preview === 'place');
+  const figures = measured.data?.figures ?? null;
   const shown = doc && preview !== 'take' && result.data ? result.data : null;
   useLoadPlayer(opened.data?.motion ?? null, shown?.motion ?? null, cut, preview);
 
@@ -71,7 +76,15 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   }, [implied, router, project.id]);
 
   const pair = useEndPoses(take, near);
-  const about = useAboutRecipe(take, isOpen && result.data !== undefined, doc, result.data?.cycle);
+  const about = useAboutRecipe(takes, take, doc, docs, {
+    cycle: result.data?.cycle,
+    loop: result.data?.loop ?? false,
+    measured: measured.data ?? null,
+    onGo: (frame) => {
+      if (preview === 'take') setPreview('travel');
+      usePlayer.getState().seek(frame);
+    },
+  });
   const acts = useClipActs(take, doc);
   const takeLoop = useCallback(
     ({ from, to }: Cut) => {
@@ -102,7 +115,15 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   };
 
   const cycle = shown?.cycle;
-  const takeFrame = useCallback((frame: number) => (cycle && cut ? cut.from + (frame % cycle) : frame), [cycle, cut]);
+  const source = shown?.source ?? null;
+  const takeFrame = useCallback(
+    (frame: number) => {
+      if (!cycle || !cut) return frame;
+      const at = frame % cycle;
+      return cut.from + (source ? (source[Math.min(source.length - 1, Math.round(at))] ?? at) : at);
+    },
+    [cycle, cut, source],
+  );
   const showTake = (frame: number) => {
     if (opened.data) usePlayer.setState({ frames: opened.data.motion.frames, fps: opened.data.motion.fps });
     usePlayer.getState().seek(frame);
@@ -112,20 +133,24 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
     const { playing, toggle } = usePlayer.getState();
     if (playing) toggle();
     // Inside the cut the clip is scrubbed, outside it the take.
-    if (shown && cut && cycle && frame >= cut.from && frame <= cut.to) usePlayer.getState().seek(Math.min(cycle, frame - cut.from));
+    if (shown && cut && cycle && frame >= cut.from && frame <= cut.to)
+      usePlayer.getState().seek(clipFrameAt(source, frame - cut.from, cycle));
     else {
       showTake(frame);
     }
   };
 
+  const pen = usePen(doc, shown, about.isDrawing, opened.data?.heading, put);
   const propose = useCallback(() => setProposing(true), []);
-  const worry = useWorry(shown?.figures?.loop ? shown.cycle : null);
+  const worry = useWorry(shown?.loop ? shown.cycle : null);
   useBenchKeys({
     candidates,
     setPost,
     newClip,
     split,
     duplicate: acts.duplicate,
+    otherSide: acts.otherSide,
+    inPlace: () => doc && setPreview(preview === 'place' ? 'travel' : 'place'),
     remove: acts.remove,
     propose,
     takeLoop,
@@ -134,54 +159,35 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   });
 
   if (!take) return <Nothing isGone={clip !== null} takes={takes.length} project={project.id} />;
-  const figures = shown?.figures ?? result.data?.figures ?? null;
   const lock = doc?.steps.find((step) => step.kind === 'foot-lock' && !step.off);
-  const stage =
-    opened.data && isOpen ? (
-      <StageFrame
-        stage={{
-          motion: shown?.motion ?? opened.data.motion,
-          mesh: opened.data.mesh,
-          markers: shown ? shown.markers : opened.data.markers,
-          floor: shown ? shown.floor : opened.data.floor,
-          heading: shown ? undefined : opened.data.heading,
-          pair,
-        }}
-        footer={
-          <>
-            <AtFrame>
-              {(frame) => (shown && cycle ? `frame ${frame % cycle} of ${cycle}` : `frame ${frame} of ${opened.data.motion.frames}`)}
-            </AtFrame>
-            {figures && shown && (
-              <Typography variant="body2" component="span" noWrap>
-                {figures.speedMps.toFixed(2)} m/s
-              </Typography>
-            )}
-            <Box sx={{ flex: 1 }} />
-            {result.isFetching && <CircularProgress size={14} color="inherit" aria-label="Working the recipe" />}
-            <PreviewBar
-              preview={preview}
-              hasClip={doc !== null}
-              hasCut={cut !== null}
-              isLoop={figures?.loop ?? false}
-              glass={glass}
-              repeats={REPEATS}
-              onCaptured={() => showTake(takeFrameNow(shown !== null, cut))}
-              onPreview={setPreview}
-              onGlass={setGlass}
-              onWorry={worry}
-            />
-          </>
-        }
+  // Contacts are drawn over the take's own where a frame of the clip is one of the take's.
+  const isTakesOwnTime = !doc?.steps.some((step) => !step.off && OWN_TIME.has(step.kind));
+  const threads = useThreads(doc, shown, measured.data?.untimed ?? null, put);
+  const stage = (
+    <BenchStage
+      take={isOpen ? (opened.data ?? null) : null}
+      error={opened.error}
+      shown={shown}
+      markers={measured.data?.markers ?? null}
+      speedMps={figures?.speedMps ?? null}
+      isBusy={result.isFetching || measured.isFetching}
+      pair={pair}
+      pen={pen}
+    >
+      <PreviewBar
+        preview={preview}
+        hasClip={doc !== null}
+        hasCut={cut !== null}
+        isLoop={shown?.loop ?? false}
+        glass={glass}
+        repeats={REPEATS}
+        onCaptured={() => showTake(takeFrameNow(shown !== null, cut))}
+        onPreview={setPreview}
+        onGlass={setGlass}
+        onWorry={worry}
       />
-    ) : (
-      <StageFrame
-        stage={null}
-        notice={
-          opened.error ? <Typography role="alert">{opened.error.message}</Typography> : <CircularProgress aria-label="Loading the take" />
-        }
-      />
-    );
+    </BenchStage>
+  );
   const deck =
     opened.data && isOpen ? (
       <Deck
@@ -203,7 +209,8 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
           showTake(from);
           setProposing(true);
         }}
-        contacts={lock && preview !== 'take' ? (result.data?.contacts ?? NO_CONTACTS) : NO_CONTACTS}
+        contacts={lock && isTakesOwnTime && preview !== 'take' ? (measured.data?.contacts ?? NO_CONTACTS) : NO_CONTACTS}
+        threads={threads}
         onContacts={(contacts) =>
           doc &&
           lock &&
@@ -228,31 +235,20 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
           onNew={newClip}
           onSplit={split}
           onDuplicate={acts.duplicate}
+          onOtherSide={acts.otherSide}
           onRemove={acts.remove}
         />
       ) : (
         <NoClip take={take.name} canOffer={reading.data !== undefined} onCut={newClip} onOffer={propose} />
       )}
       <CandidateList candidates={candidates} isSearching={loops.isLoading || !isOpen} cut={cut} onTake={takeLoop} />
-      {doc && <SeamFigures seam={seam} figures={result.data?.figures ?? null} />}
+      {doc && <SeamFigures seam={seam} figures={figures} />}
       {result.error && (
         <Typography role="alert" variant="body2">
           ▲ {result.error.message}
         </Typography>
       )}
-      {doc && (
-        <RecipePanel
-          doc={doc}
-          figures={result.data?.figures ?? null}
-          contacts={result.data?.contacts ?? NO_CONTACTS}
-          about={about}
-          onChange={put}
-          onGo={(frame) => {
-            if (preview === 'take') setPreview('travel');
-            usePlayer.getState().seek(frame);
-          }}
-        />
-      )}
+      {doc && <RecipePanel doc={doc} about={about} onChange={put} />}
       {proposing && reading.data && (
         <Proposals
           proposals={reading.data.proposals}

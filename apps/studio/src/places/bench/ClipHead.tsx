@@ -16,6 +16,7 @@ export function ClipHead({
   onNew,
   onSplit,
   onDuplicate,
+  onOtherSide,
   onRemove,
 }: {
   doc: ClipDoc;
@@ -28,6 +29,7 @@ export function ClipHead({
   onNew: () => void;
   onSplit: () => void;
   onDuplicate: () => void;
+  onOtherSide: () => void;
   onRemove: () => void;
 }) {
   return (
@@ -69,6 +71,9 @@ export function ClipHead({
           split
         </Small>
         <Small onClick={onDuplicate}>duplicate</Small>
+        <Small name="Make the other side of the clip" onClick={onOtherSide}>
+          other side
+        </Small>
       </Box>
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
         {(['gait', 'direction'] as const).map((tag) => (

@@ -1,7 +1,7 @@
 'use client';
 import type { LoopCandidate, Seam, Segment } from '@lantern/motion';
 import { Box } from '@mui/material';
-import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode, type RefObject } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import { chart } from '@/shell/theme';
 import { Ribbon } from '@/timeline/Ribbon';
@@ -47,6 +47,17 @@ export interface DeckProps {
   /** Contacts of the open clip that can be set by hand; none when they are not held. */
   readonly contacts: readonly ContactSlide[];
   readonly onContacts: (contacts: SetContacts) => void;
+  /** Drawn in place of the traces while time is worked on. */
+  readonly threads?: (place: ThreadPlace) => ReactNode;
+}
+
+/** Where the threads are drawn. */
+export interface ThreadPlace {
+  readonly x0: number;
+  readonly width: number;
+  readonly y: number;
+  readonly height: number;
+  readonly svg: RefObject<SVGSVGElement | null>;
 }
 
 /** One time axis shared by ruler, loop arcs, ribbon, speed, hip height, cut posts and the clips of the take. */
@@ -69,6 +80,7 @@ export function Deck(props: DeckProps) {
     onSegment,
     contacts,
     onContacts,
+    threads,
   } = props;
   const { frames, fps } = take.motion;
   const [ref, width] = useWidth<HTMLDivElement>();
@@ -104,6 +116,7 @@ export function Deck(props: DeckProps) {
   const readY = RULER + 4;
   const ribbonY = RULER + READ + LOOPS;
   const traceY = ribbonY + RIBBON;
+  const postHeight = threads ? traceY : height - CLIPS;
   const traceHeight = Math.max(30, (height - traceY - CLIPS - 8) / 2);
 
   return (
@@ -146,7 +159,7 @@ export function Deck(props: DeckProps) {
                 x={x(cut.from)}
                 y={0}
                 width={Math.max(1, x(cut.to) - x(cut.from))}
-                height={height - CLIPS}
+                height={postHeight}
                 fill={chart('lampSoft')}
                 opacity={0.5}
                 pointerEvents="none"
@@ -160,26 +173,30 @@ export function Deck(props: DeckProps) {
                 <Ribbon contacts={take.contacts} side="right" x={x} y={ribbonY + 26} from={window.from} to={window.to} />
               </g>
             )}
-            <Trace
-              values={take.speed}
-              window={window}
-              span={span}
-              x={x}
-              y={traceY}
-              height={traceHeight}
-              least={0.6}
-              words={(v) => v.toFixed(1)}
-            />
-            <Trace
-              values={take.hipHeight}
-              window={window}
-              span={span}
-              x={x}
-              y={traceY + traceHeight}
-              height={traceHeight}
-              least={0.04}
-              words={(v) => (v * 100).toFixed(0)}
-            />
+            {!threads && (
+              <>
+                <Trace
+                  values={take.speed}
+                  window={window}
+                  span={span}
+                  x={x}
+                  y={traceY}
+                  height={traceHeight}
+                  least={0.6}
+                  words={(v) => v.toFixed(1)}
+                />
+                <Trace
+                  values={take.hipHeight}
+                  window={window}
+                  span={span}
+                  x={x}
+                  y={traceY + traceHeight}
+                  height={traceHeight}
+                  least={0.04}
+                  words={(v) => (v * 100).toFixed(0)}
+                />
+              </>
+            )}
             <LoopArcs
               candidates={candidates}
               cut={cut}
@@ -201,11 +218,12 @@ export function Deck(props: DeckProps) {
                 onChange={onContacts}
               />
             )}
-            <DeckPlayhead x={x} frame={takeFrame} height={height - CLIPS} />
+            <DeckPlayhead x={x} frame={takeFrame} height={postHeight} />
             <ClipStrip clips={clips} open={open} x={x} y={height - CLIPS + 5} height={CLIPS - 10} onOpen={onOpenClip} />
             {cut && <SeamTag cut={cut} seam={seam} fps={fps} x={x} y={RULER + READ + 2} />}
           </g>
-          <Labels take={take} ribbonY={ribbonY} traceY={traceY} traceHeight={traceHeight} height={height} />
+          <Labels take={take} ribbonY={ribbonY} traceY={traceY} traceHeight={traceHeight} height={height} isTime={Boolean(threads)} />
+          {threads?.({ x0: GUTTER, width: span - 14, y: traceY + 4, height: height - traceY - CLIPS - 8, svg })}
           {cut && (
             <>
               <Post
@@ -214,7 +232,7 @@ export function Deck(props: DeckProps) {
                 least={0}
                 most={cut.to - 2}
                 x={x(cut.from)}
-                height={height - CLIPS}
+                height={postHeight}
                 frameAt={frameAt}
                 snap={snapTo(partners.ins)}
                 onMove={moveIn}
@@ -225,7 +243,7 @@ export function Deck(props: DeckProps) {
                 least={cut.from + 2}
                 most={frames - 1}
                 x={x(cut.to)}
-                height={height - CLIPS}
+                height={postHeight}
                 frameAt={frameAt}
                 snap={snapTo(partners.outs)}
                 onMove={moveOut}

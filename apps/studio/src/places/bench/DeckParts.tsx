@@ -17,21 +17,32 @@ export function Labels({
   traceY,
   traceHeight,
   height,
+  isTime,
 }: {
   take: OpenTake;
   ribbonY: number;
   traceY: number;
   traceHeight: number;
   height: number;
+  /** The threads of time stand where the traces do. */
+  isTime: boolean;
 }) {
   const words: [string, number][] = [
     ['frames', 17],
     ['reads', RULER + 16],
     ['loops', RULER + 48],
-    ['speed', traceY + traceHeight * 0.5],
-    ['m/s', traceY + traceHeight * 0.5 + 13],
-    ['hips', traceY + traceHeight * 1.5],
-    ['cm', traceY + traceHeight * 1.5 + 13],
+    ...(isTime
+      ? ([
+          ['clip', traceY + 22],
+          ['result', height - 74],
+          ['pace', height - 50],
+        ] as [string, number][])
+      : ([
+          ['speed', traceY + traceHeight * 0.5],
+          ['m/s', traceY + traceHeight * 0.5 + 13],
+          ['hips', traceY + traceHeight * 1.5],
+          ['cm', traceY + traceHeight * 1.5 + 13],
+        ] as [string, number][])),
     ['clips', height - 11],
   ];
   return (

@@ -1,88 +1,53 @@
 'use client';
 import type { ClipFigures, RecipeStep } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
+import type { ReactNode } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import { STEP_ORDER, withStep } from '@/data/new-clip';
-import { FigureValue } from '@/shell/Figure';
 import { Small } from '@/shell/Small';
-import type { ContactSlide } from '@/worker/core.worker';
 import { FloorCard, FootLockCard } from './FeetCards';
 import { LoopCard } from './LoopCard';
-import { Choose, StepCard } from './StepCard';
+import { RetimeCard } from './RetimeCard';
+import { SpeedCard } from './SpeedCard';
+import { StepRemoval } from './StepCard';
+import { TravelCard } from './TravelCard';
 import { TypicalCycleCard } from './TypicalCycleCard';
 import type { AboutRecipe } from './use-about-recipe';
-
-type TravelStep = Extract<RecipeStep, { kind: 'travel' }>;
+import { EvenOutCard, ExtendCard, MirrorCard, PathCard } from './WayCards';
 
 const NAMES: Record<RecipeStep['kind'], string> = {
   floor: 'floor',
   'typical-cycle': 'typical cycle',
+  mirror: 'mirror',
   loop: 'loop',
+  'even-out': 'even out',
+  extend: 'walk on',
+  path: 'path',
+  speed: 'speed',
   'foot-lock': 'foot lock',
   travel: 'travel',
+  retime: 'retime',
 };
 
-/** The recipe as a column of step cards, each switched, changed and measured in its place. */
-export function RecipePanel({
-  doc,
-  figures,
-  contacts,
-  about,
-  onChange,
-  onGo,
-}: {
-  doc: ClipDoc;
-  figures: ClipFigures | null;
-  contacts: readonly ContactSlide[];
-  about: AboutRecipe;
-  onChange: (doc: ClipDoc) => void;
-  /** Shows a frame of the clip. */
-  onGo: (frame: number) => void;
-}) {
-  const put = (index: number, step: RecipeStep) => onChange({ ...doc, steps: doc.steps.map((s, i) => (i === index ? step : s)) });
+/** The recipe as a column of step cards, each switched, changed, measured and removed in its place. */
+export function RecipePanel({ doc, about, onChange }: { doc: ClipDoc; about: AboutRecipe; onChange: (doc: ClipDoc) => void }) {
   const missing = STEP_ORDER.filter((kind) => !doc.steps.some((step) => step.kind === kind));
   return (
     <Box sx={{ display: 'grid', gap: 1 }}>
-      {doc.steps.map((step, index) => {
-        switch (step.kind) {
-          case 'floor':
-            return <FloorCard key={step.kind} step={step} figures={figures} onChange={(s) => put(index, s)} />;
-          case 'typical-cycle':
-            return (
-              <TypicalCycleCard
-                key={step.kind}
-                step={step}
-                traces={about.traces}
-                joints={about.joints}
-                joint={about.joint}
-                onJoint={about.onJoint}
-                onChange={(s) => put(index, s)}
-              />
-            );
-          case 'loop':
-            return (
-              <LoopCard
-                key={step.kind}
-                step={step}
-                figures={figures}
-                closings={about.closings}
-                onChange={(s) => put(index, s)}
-                frameNow={about.frameNow}
-              />
-            );
-          case 'foot-lock':
-            return <FootLockCard key={step.kind} step={step} contacts={contacts} onChange={(s) => put(index, s)} onGo={onGo} />;
-          case 'travel':
-            return <TravelCard key={step.kind} step={step} figures={figures} onChange={(s) => put(index, s)} />;
-        }
-      })}
+      <StepRemoval value={(kind) => onChange({ ...doc, steps: doc.steps.filter((step) => step.kind !== kind) })}>
+        {doc.steps.map((step, index) => (
+          <Box key={step.kind}>
+            {cardOf(step, about, (next) => onChange({ ...doc, steps: doc.steps.map((s, i) => (i === index ? next : s)) }))}
+          </Box>
+        ))}
+      </StepRemoval>
       {missing.length > 0 && (
-        <Box role="group" aria-label="Add a step" sx={{ display: 'flex', alignItems: 'center' }}>
+        <Box role="group" aria-label="Add a step" sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap' }}>
           <Typography variant="body2" color="text.secondary">
             add a step:
           </Typography>
           {missing.map((kind) => (
-            <Small key={kind} onClick={() => onChange({ ...doc, steps: withStep(doc.steps, kind) })}>
+            <Small key={kind} onClick={() => onChange({ ...doc, steps: withStep(doc.steps, kind, about.measured?.figures?.speedMps) })}>
               {NAMES[kind]}
             </Small>
           ))}
@@ -92,25 +57,52 @@ export function RecipePanel({
   );
 }
 
-const WHERE = { root: 'to the root', body: 'stays in the body', drop: 'dropped' } as const;
+const NO_CONTACTS: readonly never[] = [];
 
-function TravelCard({ step, figures, onChange }: { step: TravelStep; figures: ClipFigures | null; onChange: (step: TravelStep) => void }) {
-  return (
-    <StepCard
-      title="Travel"
-      step={step}
-      onChange={(off) => onChange({ ...step, off: off || undefined })}
-      figure={<FigureValue value={figures?.speedMps} unit="m/s" digits={2} />}
-    >
-      {(['forward', 'sideways', 'heading', 'height'] as const).map((part) => (
-        <Choose key={part} label={part} value={step[part]} options={WHERE} onChange={(value) => onChange({ ...step, [part]: value })} />
-      ))}
-      <Choose
-        label="starts"
-        value={step.start}
-        options={{ origin: 'at the origin, facing forward', captured: 'where it was captured' }}
-        onChange={(start) => onChange({ ...step, start })}
-      />
-    </StepCard>
-  );
+function cardOf(step: RecipeStep, about: AboutRecipe, put: (step: RecipeStep) => void): ReactNode {
+  const figures: ClipFigures | null = about.measured?.figures ?? null;
+  switch (step.kind) {
+    case 'floor':
+      return <FloorCard step={step} figures={figures} onChange={put} />;
+    case 'typical-cycle':
+      return (
+        <TypicalCycleCard
+          step={step}
+          traces={about.traces}
+          joints={about.joints}
+          joint={about.joint}
+          onJoint={about.onJoint}
+          onChange={put}
+        />
+      );
+    case 'mirror':
+      return <MirrorCard step={step} unsure={about.unsure} onChange={put} />;
+    case 'loop':
+      return <LoopCard step={step} figures={figures} closings={about.closings} onChange={put} frameNow={about.frameNow} />;
+    case 'even-out':
+      return <EvenOutCard step={step} asymmetryCm={figures?.asymmetryCm} onChange={put} />;
+    case 'extend':
+      return <ExtendCard step={step} metres={figures?.distanceM} onChange={put} />;
+    case 'path':
+      return <PathCard step={step} turnDegS={figures?.turnDegS} isDrawing={about.isDrawing} onDraw={about.onDraw} onChange={put} />;
+    case 'speed':
+      return <SpeedCard step={step} about={about.measured?.speed ?? null} gait={about.measured?.gait ?? null} onChange={put} />;
+    case 'foot-lock':
+      return <FootLockCard step={step} contacts={about.measured?.contacts ?? NO_CONTACTS} onChange={put} onGo={about.onGo} />;
+    case 'travel':
+      return <TravelCard step={step} figures={figures} traces={about.measured?.traces ?? null} onChange={put} />;
+    case 'retime':
+      return (
+        <RetimeCard
+          step={step}
+          untimed={about.measured?.untimed ?? null}
+          frames={about.cycle}
+          fps={about.fps}
+          others={about.others}
+          sourceNow={about.sourceNow}
+          onInStep={(id) => about.onInStep(id, step, put)}
+          onChange={put}
+        />
+      );
+  }
 }

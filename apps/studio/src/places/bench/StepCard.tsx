@@ -1,8 +1,11 @@
 'use client';
 import type { RecipeStep } from '@lantern/motion';
-import { Box, MenuItem, Select, Slider, Switch, Typography } from '@mui/material';
-import { useState, type ReactNode } from 'react';
+import { Box, IconButton, MenuItem, Select, Slider, Switch, Typography } from '@mui/material';
+import { createContext, useContext, useState, type ReactNode } from 'react';
 import { chart } from '@/shell/theme';
+
+/** Takes a step out of the recipe; null where none can be. */
+export const StepRemoval = createContext<((kind: RecipeStep['kind']) => void) | null>(null);
 
 /** A step of the recipe: its switch, its figure, and its controls in two columns. */
 export function StepCard({
@@ -18,6 +21,7 @@ export function StepCard({
   onChange: (off: boolean) => void;
   children: ReactNode;
 }) {
+  const remove = useContext(StepRemoval);
   return (
     <Box
       component="section"
@@ -42,6 +46,16 @@ export function StepCard({
           </Typography>
         ) : (
           figure
+        )}
+        {remove && (
+          <IconButton
+            size="small"
+            aria-label={`Remove the ${title.toLowerCase()} step`}
+            onClick={() => remove(step.kind)}
+            sx={{ fontSize: 15, width: 22, height: 22, mr: -0.6, color: 'text.secondary' }}
+          >
+            ×
+          </IconButton>
         )}
       </Box>
       {!step.off && (
@@ -77,6 +91,7 @@ export function Choose<Value extends string>({
       <Select<Value>
         variant="standard"
         disableUnderline
+        displayEmpty
         value={value}
         onChange={(event) => onChange(event.target.value as Value)}
         inputProps={{ 'aria-label': label }}

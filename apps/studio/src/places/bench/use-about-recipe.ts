@@ -1,31 +1,72 @@
-import type { Closing, StrideTraces } from '@lantern/motion';
+import { mirrorMap, timeMap, type ClipRecipe, type Closing, type RecipeStep, type StrideTraces, type TimePin } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useSnackbar } from 'notistack';
+import { useMemo, useState } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import { usePlayer } from '@/data/player';
-import { takeKey } from '@/data/use-open-take';
+import { ensureOpen, takeKey } from '@/data/use-open-take';
+import { useStageOptions } from '@/stage/stage-options';
 import type { TakeInfo } from '@/data/project';
 import { core } from '@/worker/core';
+import type { ClipMeasured } from '@/worker/core.worker';
+import { pinsInStep } from './time-pins';
 
-/** What the cards of a recipe show besides the clip's figures. */
+type RetimeStep = Extract<RecipeStep, { kind: 'retime' }>;
+
+/** What the cards of a recipe show and do besides changing their step. */
 export interface AboutRecipe {
+  readonly measured: ClipMeasured | null;
   readonly closings: readonly Closing[];
   readonly traces: StrideTraces | null;
   readonly joints: readonly string[];
   readonly joint: string;
   readonly onJoint: (joint: string) => void;
-  /** Frame of the cycle under the playhead. */
+  /** Joints that are mirrored without certainty. */
+  readonly unsure: readonly string[];
+  /** Frames of the clip, less one, and its rate. */
+  readonly cycle: number | undefined;
+  readonly fps: number;
+  /** Frame of the clip under the playhead. */
   readonly frameNow: () => number;
+  /** The same, with the frame before time was changed. */
+  readonly sourceNow: () => TimePin;
+  /** Shows a frame of the clip. */
+  readonly onGo: (frame: number) => void;
+  readonly isDrawing: boolean;
+  readonly onDraw: (on: boolean) => void;
+  /** Other clips whose footfalls can be taken over. */
+  readonly others: readonly ClipDoc[];
+  readonly onInStep: (id: string, step: RetimeStep, put: (step: RetimeStep) => void) => void;
 }
 
 const NO_CLOSINGS: readonly Closing[] = [];
+/** Less sure of a joint's partner than this, and it is said. */
+const SURE = 0.7;
+
+interface Shown {
+  readonly cycle: number | undefined;
+  readonly loop: boolean;
+  readonly measured: ClipMeasured | null;
+  readonly onGo: (frame: number) => void;
+}
+
+const recipeOf = ({ from, to, steps }: ClipDoc): ClipRecipe => ({ from, to, steps });
 
 /** Asks the worker for it once the clip itself is there. */
-export function useAboutRecipe(take: TakeInfo | null, isReady: boolean, doc: ClipDoc | null, cycle: number | undefined): AboutRecipe {
-  const joints = take?.skeleton.joints.map(({ name }) => name) ?? [];
+export function useAboutRecipe(
+  takes: readonly TakeInfo[],
+  take: TakeInfo | null,
+  doc: ClipDoc | null,
+  docs: readonly ClipDoc[],
+  { cycle, loop, measured, onGo }: Shown,
+): AboutRecipe {
+  const { enqueueSnackbar } = useSnackbar();
+  const joints = useMemo(() => take?.skeleton.joints.map(({ name }) => name) ?? [], [take]);
   const [chosen, setChosen] = useState<string | null>(null);
+  const [drawing, setDrawing] = useState<string | null>(null);
   const joint = chosen && joints.includes(chosen) ? chosen : (joints.find((name) => /foot|ankle/i.test(name)) ?? joints[0] ?? '');
-  const recipe = doc && { from: doc.from, to: doc.to, steps: doc.steps };
+  const recipe = doc && recipeOf(doc);
+  const isReady = measured !== null;
   const has = (kind: string) => doc?.steps.some((step) => step.kind === kind && !step.off) ?? false;
   const id = take ? takeKey(take) : '';
   const closings = useQuery({
@@ -44,12 +85,59 @@ export function useAboutRecipe(take: TakeInfo | null, isReady: boolean, doc: Cli
     placeholderData: (before) => before,
     queryFn: () => (recipe ? core().strides(id, recipe, joint) : null),
   });
+  const isMirrored = has('mirror');
+  const unsure = useMemo(() => {
+    if (!take || !isMirrored) return [];
+    const { pairs } = mirrorMap(take.skeleton);
+    return pairs.filter(({ confidence }) => confidence < SURE).map(({ joint: j, reason }) => `${joints[j]}: ${reason}`);
+  }, [take, isMirrored, joints]);
+  const frameNow = () => Math.round(usePlayer.getState().frame) % Math.max(1, cycle ?? 1);
+  const others = docs.filter((d) => d.id !== doc?.id && d.steps.some((step) => step.kind === 'loop' && !step.off));
   return {
+    measured,
     closings: has('loop') ? (closings.data ?? NO_CLOSINGS) : NO_CLOSINGS,
     traces: traces.data ?? null,
     joints,
     joint,
     onJoint: setChosen,
-    frameNow: () => Math.round(usePlayer.getState().frame) % (cycle ?? 1),
+    unsure,
+    cycle,
+    fps: take?.passport.fps ?? 60,
+    frameNow,
+    sourceNow: () => {
+      const to = frameNow();
+      const step = doc?.steps.find((s) => s.kind === 'retime' && !s.off);
+      if (step?.kind !== 'retime' || !measured?.untimed || !cycle) return { from: to, to };
+      const rest = [
+        { from: 0, to: 0 },
+        ...step.pins.filter((pin) => pin.from < (measured.untimed?.frames ?? 0)),
+        { from: measured.untimed.frames, to: cycle },
+      ];
+      return { from: Number(timeMap(rest, loop)[to].toFixed(1)), to };
+    },
+    onGo,
+    isDrawing: drawing !== null && drawing === doc?.id,
+    onDraw: (on) => {
+      setDrawing(on && doc ? doc.id : null);
+      // The whole way is seen while it is drawn.
+      if (on) useStageOptions.setState({ view: 'fit', measuring: false });
+    },
+    others,
+    onInStep: (otherId, step, put) => {
+      const other = docs.find((d) => d.id === otherId);
+      const from = takes.find(({ id: t }) => t === other?.take);
+      if (!other || !from || !measured?.untimed) return;
+      const own = measured.untimed;
+      void ensureOpen(from)
+        .then(() => core().landings(takeKey(from), recipeOf(other)))
+        .then((falls) => {
+          const pins = pinsInStep(own, falls);
+          if (pins) put({ ...step, factor: 1, cadence: undefined, frames: own.frames, pins });
+          else
+            enqueueSnackbar(`“${other.name}” does not land on the same feet in the same order: let both begin with the same foot.`, {
+              variant: 'warning',
+            });
+        });
+    },
   };
 }

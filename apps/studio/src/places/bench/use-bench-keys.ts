@@ -10,6 +10,8 @@ interface Acts {
   readonly newClip: () => void;
   readonly split: () => void;
   readonly duplicate: () => void;
+  readonly otherSide: () => void;
+  readonly inPlace: () => void;
   readonly remove: () => void;
   readonly propose: () => void;
   readonly takeLoop: (cut: Cut) => void;
@@ -19,12 +21,14 @@ interface Acts {
 
 /** The keys of the Bench, and what its command finder offers. */
 export function useBenchKeys(acts: Acts): void {
-  const { candidates, newClip, split, duplicate, remove, takeLoop, worry } = acts;
+  const { candidates, newClip, split, duplicate, otherSide, remove, takeLoop, worry } = acts;
   useKeys('i', () => acts.setPost('from'));
   useKeys('o', () => acts.setPost('to'));
   useKeys('n', newClip);
   useKeys('x', split);
   useKeys('q', worry);
+  useKeys('y', otherSide);
+  useKeys('p', acts.inPlace);
   useKeys('home', () => acts.toEnd(true), 'arrows');
   useKeys('end', () => acts.toEnd(false), 'arrows');
   useKeys('1,2,3,4,5,6,7,8,9', (event) => {
@@ -40,6 +44,7 @@ export function useBenchKeys(acts: Acts): void {
         { id: 'propose', label: 'Clips that this take offers', run: propose },
         { id: 'split-clip', label: 'Split this clip at the playhead', keys: 'X', run: split },
         { id: 'duplicate-clip', label: 'Duplicate this clip', run: duplicate },
+        { id: 'other-side', label: 'Make the other side of this clip', keys: 'Y', run: otherSide },
         { id: 'remove-clip', label: 'Remove this clip', run: remove },
         { id: 'worry', label: 'Worry the seam: play the half second around it', keys: 'Q', run: worry },
         ...candidates.slice(0, 9).map((c, i) => ({
@@ -49,7 +54,7 @@ export function useBenchKeys(acts: Acts): void {
           run: () => takeLoop(c),
         })),
       ],
-      [newClip, propose, split, duplicate, remove, worry, candidates, takeLoop],
+      [newClip, propose, split, duplicate, otherSide, remove, worry, candidates, takeLoop],
     ),
   );
 }

@@ -7,7 +7,7 @@ import { noteFigures } from '@/data/figures';
 import { takeKey, useOpenTake } from '@/data/use-open-take';
 import type { TakeInfo } from '@/data/project';
 import { core } from '@/worker/core';
-import type { ClipResult, Reading } from '@/worker/core.worker';
+import type { ClipMeasured, ClipResult, Reading } from '@/worker/core.worker';
 import type { WireMotion } from '@/worker/wire';
 
 export interface Cut {
@@ -83,9 +83,12 @@ export function useSeam(take: TakeInfo | null, isOpen: boolean, cut: Cut | null)
   return seam;
 }
 
-/** Runs the recipe of a clip whenever it changes. */
+/** Runs the recipe of a clip whenever it changes: first what is shown, then what is measured of it. */
 export function useClipResult(take: TakeInfo | null, isOpen: boolean, doc: ClipDoc | null, repeats: number, inPlace: boolean) {
-  const recipe = useMemo(() => (doc ? { from: doc.from, to: doc.to, steps: doc.steps } : null), [doc]);
+  const from = doc?.from;
+  const to = doc?.to;
+  const steps = doc?.steps;
+  const recipe = useMemo(() => (steps && from !== undefined && to !== undefined ? { from, to, steps } : null), [from, to, steps]);
   const key = JSON.stringify([take && takeKey(take), recipe, repeats, inPlace]);
   const result = useQuery<ClipResult>({
     queryKey: ['clip', key],
@@ -98,12 +101,23 @@ export function useClipResult(take: TakeInfo | null, isOpen: boolean, doc: ClipD
       return core().clip(takeKey(take), recipe, { repeats, inPlace });
     },
   });
+  const measured = useQuery<ClipMeasured>({
+    queryKey: ['measured', key],
+    enabled: result.data !== undefined && !result.isPlaceholderData,
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: (before) => before,
+    queryFn: async () => {
+      if (!take || !recipe) throw new Error('no clip');
+      return core().measured(takeKey(take), recipe, { repeats, inPlace });
+    },
+  });
   const id = doc?.id;
-  const { data, isPlaceholderData } = result;
+  const { data, isPlaceholderData } = measured;
   useEffect(() => {
     if (id && data && !isPlaceholderData) noteFigures(id, data.figures);
   }, [id, data, isPlaceholderData]);
-  return result;
+  return { result, measured };
 }
 
 /** The clip at the address, the take it is cut from, and that take opened. */

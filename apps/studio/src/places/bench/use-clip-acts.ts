@@ -2,7 +2,7 @@ import type { ClipTags, Proposal } from '@lantern/motion';
 import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
-import { defaultSteps, freeName, offeredNames, recut } from '@/data/new-clip';
+import { defaultSteps, freeName, offeredNames, otherSide, recut } from '@/data/new-clip';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
 import type { Cut } from './use-bench';
 
@@ -55,6 +55,12 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
         const copy = { ...doc, id: crypto.randomUUID(), name: freeName(doc.name, all()) };
         put(copy);
         open(copy.id);
+      },
+      otherSide() {
+        if (!doc) return;
+        const other = otherSide(doc, all());
+        put(other);
+        open(other.id);
       },
       remove() {
         if (!doc) return;

@@ -5,13 +5,15 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { BOUNDS, isOut, type Bounded } from '@/data/bounds';
 import { useClips, type ClipDoc } from '@/data/clips-store';
+import { otherSide } from '@/data/new-clip';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
-import { takeKey } from '@/data/use-open-take';
+import { ensureOpen, takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
+import { Small } from '@/shell/Small';
 import { chart } from '@/shell/theme';
 import { core } from '@/worker/core';
 import { download } from './download';
-import { ensureOpen, keyOf, useReadiness } from './use-readiness';
+import { keyOf, useReadiness } from './use-readiness';
 import { ReadinessTable, valueOf } from './ReadinessTable';
 
 const RATES = [24, 30, 60, 120] as const;
@@ -28,6 +30,13 @@ export function Ship() {
   if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
   if (docs.length === 0) return <Empty project={project.id} />;
   return <Desk docs={docs} takes={data.takes} />;
+}
+
+/** Mirrors of clips, made as one step of undo. */
+function makeOtherSides(chosen: readonly ClipDoc[]): void {
+  const docs = [...useClips.getState().docs];
+  for (const doc of chosen) docs.push(otherSide(doc, docs));
+  useClips.setState({ docs });
 }
 
 function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeInfo[] }) {
@@ -123,6 +132,12 @@ function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeI
         <Typography variant="body2" color="text.secondary">
           One root joint above the hips, keys on whole frames, a loop’s last key equal to its first, a skin in the file.
         </Typography>
+        <Small
+          name={`Make the other side of ${chosen.length} ${chosen.length === 1 ? 'clip' : 'clips'}`}
+          onClick={() => makeOtherSides(chosen)}
+        >
+          make the other side of {chosen.length === docs.length ? 'all' : `these ${chosen.length}`}
+        </Small>
         <Box sx={{ flex: 1 }} />
         {progress && (
           <Box role="status">

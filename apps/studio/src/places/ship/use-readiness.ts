@@ -3,7 +3,7 @@ import type { ClipFigures } from '@lantern/motion';
 import { useQueries } from '@tanstack/react-query';
 import type { ClipDoc } from '@/data/clips-store';
 import type { TakeInfo } from '@/data/project';
-import { sourceOf, takeKey } from '@/data/use-open-take';
+import { ensureOpen, takeKey } from '@/data/use-open-take';
 import { core } from '@/worker/core';
 import type { Strip } from '@/worker/strip';
 
@@ -12,11 +12,6 @@ export interface Readiness {
   readonly strip: Strip | null;
   readonly isPending: boolean;
   readonly error: string | null;
-}
-
-/** Opens a take in the worker, without asking what is drawn of it. */
-export async function ensureOpen(take: TakeInfo): Promise<void> {
-  await core().open(sourceOf(take));
 }
 
 /** What a clip's take goes by in the worker. */

@@ -1,0 +1,152 @@
+'use client';
+import type { RecipeStep } from '@lantern/motion';
+import { Box, IconButton, Typography } from '@mui/material';
+import { Small } from '@/shell/Small';
+import { TypedNumber } from '@/shell/TypedNumber';
+import type { ClipMeasured } from '@/worker/core.worker';
+import { Choose, Label, StepCard } from './StepCard';
+import { holdAt, pinsWith, pinsWithout } from './time-pins';
+
+export type RetimeStep = Extract<RecipeStep, { kind: 'retime' }>;
+
+const HOLD_SECONDS = 0.25;
+
+/** Time: a factor, a length, a cadence, pins and holds; the threads themselves are drawn on the deck. */
+export function RetimeCard({
+  step,
+  untimed,
+  frames,
+  fps,
+  others,
+  sourceNow,
+  onInStep,
+  onChange,
+}: {
+  step: RetimeStep;
+  untimed: ClipMeasured['untimed'];
+  /** Of the result, less one. */
+  frames: number | undefined;
+  fps: number;
+  /** Clips whose footfalls can be taken over. */
+  others: readonly { readonly id: string; readonly name: string }[];
+  /** The clip's frame, before time is changed, and that of the result, under the playhead. */
+  sourceNow: () => { from: number; to: number };
+  onInStep: (id: string) => void;
+  onChange: (step: RetimeStep) => void;
+}) {
+  const by = step.cadence !== undefined ? 'cadence' : step.frames !== undefined ? 'frames' : 'factor';
+  const bare = { ...step, cadence: undefined, frames: undefined, factor: 1 };
+  const setBy = (next: typeof by) => {
+    if (next === 'cadence') onChange({ ...bare, cadence: Math.round(untimed?.cadence ?? 110) });
+    else if (next === 'frames') onChange({ ...bare, frames: frames ?? untimed?.frames ?? 60 });
+    else onChange(bare);
+  };
+  return (
+    <StepCard
+      title="Retime"
+      step={step}
+      onChange={(off) => onChange({ ...step, off: off || undefined })}
+      figure={
+        untimed &&
+        frames !== undefined && (
+          <Typography variant="body2">
+            {untimed.frames} → {frames} frames
+          </Typography>
+        )
+      }
+    >
+      <Choose label="by" value={by} options={{ factor: 'a factor', frames: 'a length', cadence: 'a cadence' }} onChange={setBy} />
+      <Label>{{ factor: 'as fast', frames: 'lasts', cadence: 'steps' }[by]}</Label>
+      {by === 'factor' && (
+        <TypedNumber
+          name="Factor of time"
+          value={step.factor}
+          unit="×"
+          least={0.1}
+          most={10}
+          step={0.05}
+          onChange={(factor) => onChange({ ...step, factor })}
+        />
+      )}
+      {by === 'frames' && (
+        <TypedNumber
+          name="Frames of the result"
+          value={step.frames ?? 60}
+          unit={`fr · ${((step.frames ?? 60) / fps).toFixed(2)} s`}
+          least={2}
+          most={100_000}
+          digits={0}
+          onChange={(value) => onChange({ ...step, frames: value })}
+        />
+      )}
+      {by === 'cadence' && (
+        <TypedNumber
+          name="Cadence"
+          value={step.cadence ?? 110}
+          unit="a minute"
+          least={10}
+          most={400}
+          digits={1}
+          onChange={(cadence) => onChange({ ...step, cadence })}
+        />
+      )}
+      {others.length > 0 && untimed && untimed.landings.length > 1 && (
+        <Choose
+          label="in step with"
+          value=""
+          options={{ '': 'no other clip', ...Object.fromEntries(others.map(({ id, name }) => [id, name])) }}
+          onChange={(id) => id && onInStep(id)}
+        />
+      )}
+      <Box sx={{ gridColumn: '1 / -1', display: 'flex', alignItems: 'center', mt: 0.3 }}>
+        <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
+          {step.pins.length === 0 ? 'no time pins' : `${step.pins.length} time ${step.pins.length === 1 ? 'pin' : 'pins'}`}
+        </Typography>
+        <Small name="Put a time pin at the playhead" onClick={() => onChange({ ...step, pins: pinsWith(step.pins, sourceNow()) })}>
+          pin here
+        </Small>
+        <Small name="Hold the pose at the playhead" onClick={() => onChange(holdAt(step, sourceNow(), Math.round(HOLD_SECONDS * fps)))}>
+          hold here
+        </Small>
+      </Box>
+      {step.pins.map((pin, i) => (
+        <Box
+          key={`${i} ${pin.from} ${pin.to}`}
+          role="group"
+          aria-label={`Time pin ${i + 1}`}
+          sx={{ gridColumn: '1 / -1', display: 'flex', alignItems: 'center', gap: 0.8 }}
+        >
+          <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
+            pin {i + 1}
+          </Typography>
+          <TypedNumber
+            name={`Frame of time pin ${i + 1}`}
+            value={pin.from}
+            least={0}
+            most={untimed?.frames ?? 100_000}
+            digits={1}
+            width={48}
+            onChange={(from) => onChange({ ...step, pins: pinsWith(pinsWithout(step.pins, i), { ...pin, from }) })}
+          />
+          <Typography variant="body2">→</Typography>
+          <TypedNumber
+            name={`Place of time pin ${i + 1}`}
+            value={pin.to}
+            least={0}
+            most={100_000}
+            digits={1}
+            width={48}
+            onChange={(to) => onChange({ ...step, pins: pinsWith(pinsWithout(step.pins, i), { ...pin, to }) })}
+          />
+          <IconButton
+            size="small"
+            aria-label={`Delete time pin ${i + 1}`}
+            onClick={() => onChange({ ...step, pins: pinsWithout(step.pins, i) })}
+          >
+            ×
+          </IconButton>
+        </Box>
+      ))}
+    </StepCard>
+  );
+}

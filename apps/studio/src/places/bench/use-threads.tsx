@@ -1,0 +1,28 @@
+import type { ReactNode } from 'react';
+import type { ClipDoc } from '@/data/clips-store';
+import type { ClipMeasured, ClipResult } from '@/worker/core.worker';
+import type { ThreadPlace } from './Deck';
+import { ThreadView } from './ThreadView';
+
+/** The threads of an open clip's time, for the deck to draw; undefined while its time is its own. */
+export function useThreads(
+  doc: ClipDoc | null,
+  shown: ClipResult | null,
+  untimed: ClipMeasured['untimed'],
+  put: (doc: ClipDoc) => void,
+): ((place: ThreadPlace) => ReactNode) | undefined {
+  const retime = doc?.steps.find((step) => step.kind === 'retime' && !step.off);
+  if (!doc || retime?.kind !== 'retime' || !untimed || !shown) return undefined;
+  return function threads(place) {
+    return (
+      <ThreadView
+        {...place}
+        step={retime}
+        untimed={untimed}
+        frames={shown.cycle}
+        loop={shown.loop}
+        onChange={(next) => put({ ...doc, steps: doc.steps.map((step) => (step === retime ? next : step)) })}
+      />
+    );
+  };
+}
