@@ -27,7 +27,7 @@ import { useBenchKeys } from './use-bench-keys';
 import { useClipActs } from './use-clip-acts';
 import { takeFrameNow, useLoadPlayer } from './use-load-player';
 import { clipFrameAt, usePen } from './use-pen';
-import { useThreads } from './use-threads';
+import { threadsOf } from './threads';
 import { useWorry } from './use-worry';
 
 const REPEATS = 4;
@@ -162,7 +162,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   const lock = doc?.steps.find((step) => step.kind === 'foot-lock' && !step.off);
   // Contacts are drawn over the take's own where a frame of the clip is one of the take's.
   const isTakesOwnTime = !doc?.steps.some((step) => !step.off && OWN_TIME.has(step.kind));
-  const threads = useThreads(doc, shown, measured.data?.untimed ?? null, put);
+  const threads = threadsOf(doc, shown, measured.data?.untimed ?? null, put);
   const stage = (
     <BenchStage
       take={isOpen ? (opened.data ?? null) : null}

@@ -5,7 +5,7 @@ import type { ThreadPlace } from './Deck';
 import { ThreadView } from './ThreadView';
 
 /** The threads of an open clip's time, for the deck to draw; undefined while its time is its own. */
-export function useThreads(
+export function threadsOf(
   doc: ClipDoc | null,
   shown: ClipResult | null,
   untimed: ClipMeasured['untimed'],
