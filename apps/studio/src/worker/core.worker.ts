@@ -35,6 +35,7 @@ import {
   strideTraces,
   travelTraces,
   worldMotion,
+  writeBvh,
   type BodyMesh,
   type Clip,
   type ClipFigures,
@@ -277,6 +278,12 @@ const api = {
       speed: change && unhurried && hurried && { ...change, legDeg: legChangeDeg(unhurried, hurried) },
       untimed: untimed && untimedOf(untimed),
     };
+  },
+
+  /** A clip as it is now, as a file of its own: BVH in metres, without its root. */
+  async bake(id: string, recipe: ClipRecipe): Promise<string> {
+    const { run } = await takeOf(id);
+    return writeBvh(worldMotion(run(recipe)));
   },
 
   /** The landings of a clip and its length, for putting another in step with it. */

@@ -1,6 +1,6 @@
 import { stepSchema, tagsOf, type Proposal } from '@lantern/motion';
 import type { ClipDoc } from '@/data/clips-store';
-import { defaultSteps, freeName, offeredNames, recut, STEP_ORDER, withStep } from '@/data/new-clip';
+import { defaultSteps, freeName, offeredNames, otherSide, recut, STEP_ORDER, withStep } from '@/data/new-clip';
 
 const doc = (more: Partial<ClipDoc> = {}): ClipDoc => ({
   id: 'a',
@@ -64,4 +64,27 @@ test('contacts set by hand stay where they are in the take when the clip is cut 
     },
   });
   expect(recut(doc(), { from: 1, to: 9 }).steps).toEqual(doc().steps);
+});
+
+test('the other side of a clip has the other name, direction and foot, bends the other way, and its other side is the clip again', () => {
+  const steps = [
+    stepSchema.parse({ kind: 'loop', start: 'left-stance' }),
+    stepSchema.parse({ kind: 'path', shape: 'arc', radius: 3, points: [[1, 2]] }),
+    stepSchema.parse({ kind: 'foot-lock', contacts: { left: [{ from: 1, to: 9 }], right: [] } }),
+  ];
+  const turn = doc({ name: 'wick-turn-left-90', gait: 'turn', direction: 'left-90', steps });
+  const other = otherSide(turn, [turn]);
+  expect(other).toMatchObject({ name: 'wick-turn-right-90', gait: 'turn', direction: 'right-90', from: turn.from, to: turn.to });
+  expect(other.id).not.toBe(turn.id);
+  expect(other.steps.map(({ kind }) => kind)).toEqual(['mirror', 'loop', 'path', 'foot-lock']);
+  expect(other.steps[1]).toMatchObject({ start: 'right-stance' });
+  expect(other.steps[2]).toMatchObject({ radius: -3, points: [[-1, 2]] });
+  expect(other.steps[3]).toMatchObject({ contacts: { left: [], right: [{ from: 1, to: 9 }] } });
+  const back = otherSide(other, [other]);
+  expect({ ...back, id: turn.id }).toEqual(turn);
+  expect(otherSide(doc({ name: 'idle' }), [doc({ name: 'idle-mirrored' })]).name).toBe('idle-mirrored-01');
+});
+
+test('a speed step begins with the speed that the clip has', () => {
+  expect(withStep(defaultSteps(), 'speed', 1.2345).find(({ kind }) => kind === 'speed')).toMatchObject({ mps: 1.23 });
 });

@@ -1,6 +1,7 @@
 import { findBody, type Body } from '../model/body';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
+import type { Skeleton } from '../model/skeleton';
 import { beltSpeed, offTheBelt, type Belt } from './belt';
 import { contacts, type Contacts } from './contacts';
 import { headings } from './heading';
@@ -38,12 +39,15 @@ export function gait(motion: Motion): Gait | null {
 
 /** A motion's gait is asked for by step after step; motions never change once they are made. */
 const KNOWN = new WeakMap<Motion, Gait | null>();
+const BODIES = new WeakMap<Skeleton, Body>();
 /** Longer ones take too much room, frames. */
 const MOST_KEPT = 20_000;
 
 function workOut(motion: Motion): Gait | null {
-  const body = findBody(motion);
+  // Clips share the skeleton of their take: whose body it is was settled there.
+  const body = BODIES.get(motion.skeleton) ?? findBody(motion);
   if (!body) return null;
+  BODIES.set(motion.skeleton, body);
   const globals = forwardKinematics(motion);
   const found = soles(motion, globals, body);
   const hips = Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + 1]);

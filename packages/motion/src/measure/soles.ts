@@ -1,5 +1,5 @@
 import { median, quantile } from '../math/statistics';
-import { multiplyInverse, rotate } from '../math/quat';
+import { IDENTITY, multiplyInverse, rotate } from '../math/quat';
 import type { Body, Leg, Side } from '../model/body';
 import type { Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
@@ -52,10 +52,10 @@ function flatFrames(globals: Globals, leg: Leg): number[] {
   const ankle = heights(leg.ankle);
   const toe = leg.toe >= 0 ? heights(leg.toe) : ankle;
   const frames = ankle.map((_, f) => f);
+  const [ankleLow, toeLow] = [quantile(ankle, 0.04), quantile(toe, 0.04)];
   for (const margin of [0.012, 0.02, 0.04, 0.08]) {
-    const ankleLow = quantile(ankle, 0.04) + margin;
-    const toeLow = quantile(toe, 0.04) + margin;
-    const found = [...frames].filter((f) => ankle[f] <= ankleLow && toe[f] <= toeLow);
+    const found: number[] = [];
+    for (let f = 0; f < ankle.length; f++) if (ankle[f] <= ankleLow + margin && toe[f] <= toeLow + margin) found.push(f);
     if (found.length >= Math.max(1, globals.frames * 0.03)) return found;
   }
   return [...frames].sort((a, b) => ankle[a] + toe[a] - ankle[b] - toe[b]).slice(0, 1);
@@ -89,9 +89,8 @@ function solePoints(motion: Motion, globals: Globals, body: Body, side: Side, fl
   const add = (sum: number[], joint: number, f: number, x: number, z: number) => {
     const at = f * joints + joint;
     const v = [x - positions[at * 3], level - positions[at * 3 + 1], z - positions[at * 3 + 2]];
-    const q = rotations.subarray(at * 4, at * 4 + 4);
     // Into the joint's own axes: the inverse rotation.
-    multiplyInverse(local, 0, q, 0, [0, 0, 0, 1], 0);
+    multiplyInverse(local, 0, rotations, at * 4, IDENTITY, 0);
     rotate(world, 0, local, 0, v, 0);
     for (let k = 0; k < 3; k++) sum[k] += world[k] / flat.length;
   };

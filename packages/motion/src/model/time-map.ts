@@ -64,8 +64,8 @@ function checkPins(pins: readonly TimePin[]): void {
     const [from, to] = [pins[i].from - pins[i - 1].from, pins[i].to - pins[i - 1].to];
     if (from < 0) refuse(i, 'time would go backwards');
     if (to <= 0) refuse(i, 'it comes no later than the pin before it');
-    if (from > 0 && from / to < SLOWEST) refuse(i, `time would go slower than ${SLOWEST} ×`);
-    if (from / to > FASTEST) refuse(i, `time would go faster than ${FASTEST} ×`);
+    if (from > 0 && from / to < SLOWEST * (1 - 1e-9)) refuse(i, `time would go slower than ${SLOWEST} ×`);
+    if (from / to > FASTEST * (1 + 1e-9)) refuse(i, `time would go faster than ${FASTEST} ×`);
   }
 }
 

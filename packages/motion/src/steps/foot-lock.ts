@@ -52,17 +52,20 @@ const LEAST_RISE = 0.05;
 export const footLock: Step<'foot-lock', FootLockParams> = {
   kind: 'foot-lock',
   params: footLockParams,
-  apply(clip, params) {
-    const last = clip.motion.frames - 1;
-    const shown = played(clip);
-    const found = gait(shown.motion);
-    if (!found) return clip;
-    const known = params.contacts && { fps: shown.motion.fps, floorM: found.contacts.floorM, ...params.contacts };
-    const contacts = known ?? (shown.start > 0 ? ownContacts(found.contacts, shown.start, last) : found.contacts);
-    const locked = lock(found, shown.start > 0 ? comingRound(contacts, last, shown) : contacts, params);
-    return { ...putBack(clip, locked, shown.start), contacts };
-  },
+  apply: (clip, params) => holdFeet(clip, params, 2),
 };
+
+/** @param rounds the second takes what the first one's own bending left */
+export function holdFeet(clip: Clip, params: FootLockParams, rounds: 1 | 2): Clip {
+  const last = clip.motion.frames - 1;
+  const shown = played(clip);
+  const found = gait(shown.motion);
+  if (!found) return clip;
+  const known = params.contacts && { fps: shown.motion.fps, floorM: found.contacts.floorM, ...params.contacts };
+  const contacts = known ?? (shown.start > 0 ? ownContacts(found.contacts, shown.start, last) : found.contacts);
+  const locked = lock(found, shown.start > 0 ? comingRound(contacts, last, shown) : contacts, params, rounds);
+  return { ...putBack(clip, locked, shown.start), contacts };
+}
 
 /** The frames of a clip out of what was played of it, in its own space; a loop comes round to its first frame. */
 function putBack(clip: Clip, locked: Motion, start: number): Clip {
@@ -78,9 +81,10 @@ function putBack(clip: Clip, locked: Motion, start: number): Clip {
   return { ...clip, motion };
 }
 
-/** A motion in the world with its feet held. The second round takes what the first one's own bending left. */
-function lock(found: Gait, contacts: Contacts, params: FootLockParams): Motion {
+/** A motion in the world with its feet held. */
+function lock(found: Gait, contacts: Contacts, params: FootLockParams, rounds: 1 | 2): Motion {
   const once = lockOnce({ ...found, contacts }, params);
+  if (rounds === 1) return once;
   const globals = forwardKinematics(once);
   const again = { ...found, motion: once, globals, soles: soles(once, globals, found.body), contacts };
   return lockOnce(again, { ...params, level: false });

@@ -5,7 +5,7 @@ import type { Contacts } from '../measure/contacts';
 import type { Clip } from '../model/clip';
 import { retimed } from '../model/retimed';
 import { timeMap, type TimePin } from '../model/time-map';
-import { footLock, footLockParams } from './foot-lock';
+import { footLockParams, holdFeet } from './foot-lock';
 import type { Step } from './step';
 
 const frame = z.number().min(0).max(1e6);
@@ -41,7 +41,7 @@ export const retime: Step<'retime', RetimeParams> = {
     if (isSame) return clip;
     const result = retimed(clip, timeMap(pins, clip.loop));
     // What trembled too quickly to be seen is seen when time goes slower: feet that were held are held again.
-    return result.contacts ? footLock.apply(result, { ...HELD, contacts: held(result.contacts) }) : result;
+    return result.contacts ? holdFeet(result, { ...HELD, contacts: held(result.contacts) }, 1) : result;
   },
 };
 

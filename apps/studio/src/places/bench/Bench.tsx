@@ -135,9 +135,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
     // Inside the cut the clip is scrubbed, outside it the take.
     if (shown && cut && cycle && frame >= cut.from && frame <= cut.to)
       usePlayer.getState().seek(clipFrameAt(source, frame - cut.from, cycle));
-    else {
-      showTake(frame);
-    }
+    else showTake(frame);
   };
 
   const pen = usePen(doc, shown, about.isDrawing, opened.data?.heading, put);
@@ -236,6 +234,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
           onSplit={split}
           onDuplicate={acts.duplicate}
           onOtherSide={acts.otherSide}
+          onBake={acts.bake}
           onRemove={acts.remove}
         />
       ) : (

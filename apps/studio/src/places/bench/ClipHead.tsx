@@ -17,6 +17,7 @@ export function ClipHead({
   onSplit,
   onDuplicate,
   onOtherSide,
+  onBake,
   onRemove,
 }: {
   doc: ClipDoc;
@@ -30,6 +31,7 @@ export function ClipHead({
   onSplit: () => void;
   onDuplicate: () => void;
   onOtherSide: () => void;
+  onBake: () => void;
   onRemove: () => void;
 }) {
   return (
@@ -73,6 +75,9 @@ export function ClipHead({
         <Small onClick={onDuplicate}>duplicate</Small>
         <Small name="Make the other side of the clip" onClick={onOtherSide}>
           other side
+        </Small>
+        <Small name="Bake the clip to a take of its own" onClick={onBake}>
+          bake
         </Small>
       </Box>
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>

@@ -76,7 +76,7 @@ function cardOf(step: RecipeStep, about: AboutRecipe, put: (step: RecipeStep) =>
         />
       );
     case 'mirror':
-      return <MirrorCard step={step} unsure={about.unsure} onChange={put} />;
+      return <MirrorCard step={step} unsure={about.unsure} pairs={about.pairs} onChange={put} />;
     case 'loop':
       return <LoopCard step={step} figures={figures} closings={about.closings} onChange={put} frameNow={about.frameNow} />;
     case 'even-out':

@@ -63,11 +63,14 @@ export function Share({
 export function MirrorCard({
   step,
   unsure,
+  pairs,
   onChange,
 }: {
   step: Of<'mirror'>;
   /** Joints whose partner is not certain, and why. */
   unsure: readonly string[];
+  /** Every pair, with how certain it is. */
+  pairs: readonly string[];
   onChange: (step: Of<'mirror'>) => void;
 }) {
   return (
@@ -87,6 +90,12 @@ export function MirrorCard({
           {unsure.length > 4 && ` and ${unsure.length - 4} more`}
         </Typography>
       )}
+      <Box component="details" sx={{ gridColumn: '1 / -1', fontSize: '0.9rem', color: 'text.secondary' }}>
+        <summary>{pairs.length} pairs</summary>
+        {pairs.map((pair) => (
+          <div key={pair}>{pair}</div>
+        ))}
+      </Box>
     </StepCard>
   );
 }

@@ -23,6 +23,7 @@ export interface AboutRecipe {
   readonly onJoint: (joint: string) => void;
   /** Joints that are mirrored without certainty. */
   readonly unsure: readonly string[];
+  readonly pairs: readonly string[];
   /** Frames of the clip, less one, and its rate. */
   readonly cycle: number | undefined;
   readonly fps: number;
@@ -39,6 +40,7 @@ export interface AboutRecipe {
   readonly onInStep: (id: string, step: RetimeStep, put: (step: RetimeStep) => void) => void;
 }
 
+const NOT_MIRRORED = { unsure: [], pairs: [] };
 const NO_CLOSINGS: readonly Closing[] = [];
 /** Less sure of a joint's partner than this, and it is said. */
 const SURE = 0.7;
@@ -86,10 +88,14 @@ export function useAboutRecipe(
     queryFn: () => (recipe ? core().strides(id, recipe, joint) : null),
   });
   const isMirrored = has('mirror');
-  const unsure = useMemo(() => {
-    if (!take || !isMirrored) return [];
-    const { pairs } = mirrorMap(take.skeleton);
-    return pairs.filter(({ confidence }) => confidence < SURE).map(({ joint: j, reason }) => `${joints[j]}: ${reason}`);
+  const { unsure, pairs } = useMemo(() => {
+    if (!take || !isMirrored) return NOT_MIRRORED;
+    const all = mirrorMap(take.skeleton).pairs;
+    const pairs = all
+      .filter(({ joint: j, partner }) => j < partner)
+      .map(({ joint: j, partner, confidence }) => `${joints[j]} ⇄ ${joints[partner]}, ${Math.round(confidence * 100)} %`);
+    const unsure = all.filter(({ confidence }) => confidence < SURE).map(({ joint: j, reason }) => `${joints[j]}: ${reason}`);
+    return { unsure, pairs };
   }, [take, isMirrored, joints]);
   const frameNow = () => Math.round(usePlayer.getState().frame) % Math.max(1, cycle ?? 1);
   const others = docs.filter((d) => d.id !== doc?.id && d.steps.some((step) => step.kind === 'loop' && !step.off));
@@ -101,6 +107,7 @@ export function useAboutRecipe(
     joint,
     onJoint: setChosen,
     unsure,
+    pairs,
     cycle,
     fps: take?.passport.fps ?? 60,
     frameNow,

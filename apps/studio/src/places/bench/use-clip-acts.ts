@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { defaultSteps, freeName, offeredNames, otherSide, recut } from '@/data/new-clip';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
+import { useBake } from './use-bake';
 import type { Cut } from './use-bench';
 
 /** Least frames of a clip. */
@@ -14,6 +15,7 @@ const NO_TAGS: ClipTags = { gait: '', direction: '' };
 export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
   const router = useRouter();
   const project = useProjectInfo();
+  const bake = useBake(take, doc);
   return useMemo(() => {
     const { put, remove } = useClips.getState();
     const all = () => useClips.getState().docs;
@@ -29,6 +31,7 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
     });
     return {
       open,
+      bake,
       make(cut: Cut) {
         if (!take) return;
         const made = fresh(freeName(take.name, all()), cut);
@@ -68,5 +71,5 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
         router.push(`/${project.id}/bench?take=${doc.take}`);
       },
     };
-  }, [router, project, take, doc]);
+  }, [router, project, take, doc, bake]);
 }

@@ -1,0 +1,103 @@
+import { capture } from '@lantern/capture';
+import {
+  applyStep,
+  copyMotion,
+  cutClip,
+  findLoops,
+  gait,
+  stepSchema,
+  type Clip,
+  type RecipeStep,
+  type RecipeStepInput,
+} from '@lantern/motion';
+
+export interface RecipeTime {
+  readonly name: string;
+  readonly ms: number;
+  /** What it may take, milliseconds. */
+  readonly limit: number;
+  readonly note: string;
+}
+
+const SECONDS = 10;
+const FPS = 60;
+const RUNS = 7;
+
+const parse = (inputs: readonly RecipeStepInput[]) => inputs.map((input) => stepSchema.parse(input));
+
+/** How long the steps of a ten-second clip take, each alone and all after one another: the first step changed, and the last. */
+export function recipeTimes(): RecipeTime[] {
+  const { motion } = capture('walk', { seconds: SECONDS + 2, seed: 5, fps: FPS });
+  const found = gait(motion);
+  const cycle = found && findLoops(found).candidates.find(({ strides }) => strides === 1);
+  if (!cycle) throw new Error('no cycle');
+  const usual = parse([{ kind: 'floor' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
+  const captured = parse([
+    { kind: 'floor' },
+    { kind: 'mirror' },
+    { kind: 'speed', mps: 1.5 },
+    { kind: 'path', shape: 'arc', radius: 3 },
+    { kind: 'foot-lock' },
+    { kind: 'travel', start: 'origin' },
+    {
+      kind: 'retime',
+      pins: [
+        { from: 100, to: 100 },
+        { from: 100, to: 115 },
+      ],
+    },
+  ]);
+  const cycles = parse([
+    { kind: 'loop' },
+    { kind: 'even-out' },
+    { kind: 'speed', mps: 1.5 },
+    { kind: 'extend', cycles: 9 },
+    { kind: 'path', shape: 'arc', radius: 3 },
+    { kind: 'foot-lock' },
+    { kind: 'travel', start: 'origin' },
+    {
+      kind: 'retime',
+      pins: [
+        { from: 100, to: 100 },
+        { from: 100, to: 115 },
+      ],
+    },
+  ]);
+  const rows: RecipeTime[] = [];
+  for (const [name, from, to, steps] of [
+    ['three steps', FPS, (SECONDS + 1) * FPS, usual],
+    ['seven steps', FPS, (SECONDS + 1) * FPS, captured],
+    ['eight steps over nine cycles', cycle.from, cycle.to, cycles],
+  ] as const) {
+    const { all, each } = timed(() => cutClip(copyMotion(motion), from, to), steps);
+    const last = steps[steps.length - 1].kind;
+    rows.push({
+      name: `the first of ${name} changed, 10 s`,
+      ms: all,
+      limit: 60,
+      note: [...each].map(([kind, ms]) => `${kind} ${ms.toFixed(0)}`).join(', '),
+    });
+    rows.push({ name: `the last of ${name} changed (${last})`, ms: each.get(last) ?? 0, limit: 16, note: '' });
+  }
+  return rows;
+}
+
+/** Medians over some runs after two to warm up. */
+function timed(make: () => Clip, steps: readonly RecipeStep[]): { all: number; each: Map<string, number> } {
+  const times = new Map<string, number[]>();
+  const whole: number[] = [];
+  for (let run = -2; run < RUNS; run++) {
+    let clip = make();
+    let sum = 0;
+    for (const step of steps) {
+      const start = performance.now();
+      clip = applyStep(clip, step);
+      const took = performance.now() - start;
+      sum += took;
+      if (run >= 0) times.set(step.kind, [...(times.get(step.kind) ?? []), took]);
+    }
+    if (run >= 0) whole.push(sum);
+  }
+  const median = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1];
+  return { all: median(whole), each: new Map([...times].map(([kind, values]) => [kind, median(values)])) };
+}
