@@ -7,8 +7,8 @@ import type { Gait } from './gait';
 /** A resting hand is slower than this, metres a second, and stays at rest up to so many times that. */
 const SLOW = 0.1;
 const HOLD = 1.5;
-/** Shorter rests, and gaps between them, are not believed, seconds. */
-const SHORTEST = 0.2;
+/** Shorter rests, and gaps between them, are not believed, seconds: a crouch before a leap is shorter. */
+const SHORTEST = 0.4;
 /** An arm within this of straight down is hanging, the cosine of 28°. */
 const HANGING = 0.88;
 /** A hand that rests moves at most this share of what its shoulder does, which moves at least so much, metres. */
