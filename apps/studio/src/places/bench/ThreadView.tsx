@@ -92,7 +92,7 @@ export function ThreadView({
             <LandingThread key={`${landing.side} ${landing.at}`} landing={landing} map={map} thread={thread} x={top(landing.at)} y={from} />
           ))}
       </g>
-      {map && <Speeds map={map} x={bottom} y={to + RULE} height={SPEED} />}
+      {map && <Speeds map={map} pins={pins} x={bottom} y={to + RULE} height={SPEED} />}
       {pins.map((pin, i) =>
         i === 0 ? null : (
           <Pin
@@ -177,7 +177,19 @@ function LandingThread({
 }
 
 /** How fast time goes along the result: the darker, the further from its own pace; the figure where it is steady. */
-function Speeds({ map, x, y, height }: { map: Float64Array; x: (frame: number) => number; y: number; height: number }) {
+function Speeds({
+  map,
+  pins,
+  x,
+  y,
+  height,
+}: {
+  map: Float64Array;
+  pins: readonly TimePin[];
+  x: (frame: number) => number;
+  y: number;
+  height: number;
+}) {
   const last = map.length - 1;
   const pieces = Math.min(last, 60);
   const pace = (i: number) => {
@@ -185,7 +197,11 @@ function Speeds({ map, x, y, height }: { map: Float64Array; x: (frame: number) =
     return { a, b, v: (map[b] - map[a]) / Math.max(1, b - a) };
   };
   const words = (v: number) => (v < 0.02 ? 'held' : `${v.toFixed(2)} ×`);
-  const labels = [0.12, 0.5, 0.88].map((share) => pace(Math.min(pieces - 1, Math.floor(share * pieces))));
+  // The mean pace of each stretch between pins, where there is room to say it.
+  const labels = pins
+    .slice(1)
+    .map(({ from, to }, i) => ({ a: pins[i].to, b: to, v: (from - pins[i].from) / Math.max(1e-9, to - pins[i].to) }))
+    .filter(({ a, b }) => x(b) - x(a) > 44);
   return (
     <g pointerEvents="none" role="img" aria-label={`Pace of time: ${labels.map(({ v }) => words(v)).join(', ')}`}>
       {Array.from({ length: pieces }, (_, i) => {

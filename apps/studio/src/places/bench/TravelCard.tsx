@@ -55,7 +55,7 @@ export function TravelCard({
           <Over name="Heading" unit="°" root={traces.rootHeading} hips={traces.hipsHeading} least={12} digits={0} />
           {figures && (
             <Typography variant="caption" color="text.secondary">
-              root strong, hips thin; {figures.distanceM.toFixed(2)} m {figures.loop ? 'a cycle' : 'in all'}, root’s speed varies by{' '}
+              root strong, hips thin; {figures.distanceM.toFixed(2)} m {figures.loop ? 'a cycle' : 'in all'}, ripple{' '}
               {figures.rippleMps.toFixed(2)} m/s
             </Typography>
           )}
@@ -66,7 +66,9 @@ export function TravelCard({
 }
 
 const WIDTH = 330;
-const HEIGHT = 44;
+const HEIGHT = 54;
+/** For the words above the traces. */
+const HEAD = 14;
 
 /** The root's trace over that of the hips, on one scale. */
 function Over({
@@ -97,7 +99,7 @@ function Over({
   const line = (values: Float32Array) =>
     Array.from(values, (v, f) => {
       const x = (f / Math.max(1, values.length - 1)) * WIDTH;
-      return `${f ? 'L' : 'M'}${x.toFixed(1)} ${(HEIGHT - 4 - ((v - bottom) / range) * (HEIGHT - 8)).toFixed(1)}`;
+      return `${f ? 'L' : 'M'}${x.toFixed(1)} ${(HEIGHT - 4 - ((v - bottom) / range) * (HEIGHT - HEAD - 8)).toFixed(1)}`;
     }).join('');
   const said = (v: number) => v.toFixed(digits).replace('-', '−');
   return (
@@ -110,7 +112,7 @@ function Over({
     >
       <path d={line(hips)} fill="none" stroke={chart('faint')} strokeWidth={1} />
       <path d={line(root)} fill="none" stroke={chart('ink')} strokeWidth={2} />
-      <text x={2} y={11} fontSize={11} fill={chart('faint')} stroke={chart('card')} strokeWidth={3} paintOrder="stroke">
+      <text x={2} y={11} fontSize={11} fill={chart('faint')}>
         {name.toLowerCase()}
       </text>
       <text

@@ -9,7 +9,6 @@ import { otherSide } from '@/data/new-clip';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { ensureOpen, takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
-import { Small } from '@/shell/Small';
 import { chart } from '@/shell/theme';
 import { core } from '@/worker/core';
 import { download } from './download';
@@ -132,12 +131,15 @@ function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeI
         <Typography variant="body2" color="text.secondary">
           One root joint above the hips, keys on whole frames, a loop’s last key equal to its first, a skin in the file.
         </Typography>
-        <Small
-          name={`Make the other side of ${chosen.length} ${chosen.length === 1 ? 'clip' : 'clips'}`}
+        <Button
+          color="inherit"
+          sx={{ alignSelf: 'flex-start', ml: -1 }}
+          disabled={chosen.length === 0}
+          aria-label={`Make the other side of ${chosen.length} ${chosen.length === 1 ? 'clip' : 'clips'}`}
           onClick={() => makeOtherSides(chosen)}
         >
           make the other side of {chosen.length === docs.length ? 'all' : `these ${chosen.length}`}
-        </Small>
+        </Button>
         <Box sx={{ flex: 1 }} />
         {progress && (
           <Box role="status">

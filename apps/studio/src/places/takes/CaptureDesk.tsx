@@ -23,6 +23,8 @@ const SCRIPTS: readonly [SuitSettings['script'], string, number | null][] = [
   ['start-stop', 'start and stop, twice', null],
   ['hop', 'hop over the mooring rope', null],
   ['kerb', 'up the kerb and down again', null],
+  ['stairs', 'four stairs up to the quay', null],
+  ['lean', 'waits, hands on the rail', null],
   ['sideways', 'sideways along the wall', 0.5],
   ['backwards', 'backwards along the quay', 0.9],
   ['idle', 'wait', null],

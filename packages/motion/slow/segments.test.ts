@@ -1,6 +1,6 @@
 import { SCRIPTS } from '@lantern/capture';
 import { findLoops, proposals, sameKind, segments } from '@lantern/motion';
-import { suit } from './made';
+import { suit } from '../tests/made';
 
 test.each(SCRIPTS)('%s: nineteen seconds in twenty are what the script says they are', (script) => {
   const { gait, truth } = suit(script, { seed: 40, seconds: 12 });
