@@ -22,6 +22,13 @@ export interface RecipeTime {
 const SECONDS = 10;
 const FPS = 60;
 const RUNS = 7;
+const HELD: RecipeStepInput = {
+  kind: 'retime',
+  pins: [
+    { from: 100, to: 100 },
+    { from: 100, to: 115 },
+  ],
+};
 
 const parse = (inputs: readonly RecipeStepInput[]) => inputs.map((input) => stepSchema.parse(input));
 
@@ -39,13 +46,7 @@ export function recipeTimes(): RecipeTime[] {
     { kind: 'path', shape: 'arc', radius: 3 },
     { kind: 'foot-lock' },
     { kind: 'travel', start: 'origin' },
-    {
-      kind: 'retime',
-      pins: [
-        { from: 100, to: 100 },
-        { from: 100, to: 115 },
-      ],
-    },
+    HELD,
   ]);
   const cycles = parse([
     { kind: 'loop' },
@@ -55,13 +56,7 @@ export function recipeTimes(): RecipeTime[] {
     { kind: 'path', shape: 'arc', radius: 3 },
     { kind: 'foot-lock' },
     { kind: 'travel', start: 'origin' },
-    {
-      kind: 'retime',
-      pins: [
-        { from: 100, to: 100 },
-        { from: 100, to: 115 },
-      ],
-    },
+    HELD,
   ]);
   const rows: RecipeTime[] = [];
   for (const [name, from, to, steps] of [

@@ -1,22 +1,15 @@
 import { execFileSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Browser, Page } from 'puppeteer-core';
-import { click, figure, launch, openPage, shows } from './browser';
-import { startApplication, temporaryFolder, type Running } from './server';
+import type { Page } from 'puppeteer-core';
+import { click, figure, openPage, shows } from './browser';
+import { temporaryFolder } from './server';
+import { session } from './session';
 
-let application: Running;
-let browser: Browser;
-beforeAll(async () => {
-  [application, browser] = await Promise.all([startApplication(), launch()]);
-});
-afterAll(async () => {
-  await browser.close();
-  await application.stop();
-});
+const tests = session();
 
 const saved = async () => {
-  const data = (await (await fetch(`${application.url}/api/projects/gullmouth`)).json()) as {
+  const data = (await (await fetch(`${tests.application.url}/api/projects/gullmouth`)).json()) as {
     takes: { id: string; name: string }[];
     clips: { name: string; from: number; to: number; steps: { kind: string; contacts?: { left: { from: number; to: number }[] } }[] }[];
   };
@@ -34,11 +27,11 @@ async function settles<T>(ask: (data: Awaited<ReturnType<typeof saved>>) => T | 
 }
 
 test('a take is read, its clips are proposed and made, feet are held by contacts set by hand, and all of it ships', async () => {
-  const { page, errors } = await openPage(browser);
+  const { page, errors } = await openPage(tests.browser);
   const downloads = temporaryFolder();
   await (await page.createCDPSession()).send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
   const take = (await saved()).takes.find(({ name }) => name === 'wick-turns');
-  await page.goto(`${application.url}/gullmouth/bench?take=${take?.id}`);
+  await page.goto(`${tests.application.url}/gullmouth/bench?take=${take?.id}`);
   // The band says what is done, in words.
   await page.waitForSelector('[role=button][aria-label^="turns right"]');
   await click(page, 'button', 'See what it offers');
@@ -103,7 +96,7 @@ test('a take is read, its clips are proposed and made, feet are held by contacts
   await page.keyboard.up('Control');
   await settles(({ clips }) => clips.length === count);
   // And out: the file, measured from outside.
-  await page.goto(`${application.url}/gullmouth/ship`);
+  await page.goto(`${tests.application.url}/gullmouth/ship`);
   await click(page, 'button', 'Ship 4 clips');
   await shows(page, /wick\.glb, [\d.]+ MB, is in your downloads/);
   const file = join(downloads, 'wick.glb');
@@ -129,7 +122,7 @@ interface Saved {
 /** Waits until what the server has of a clip answers to a question. */
 async function settlesIn<T>(name: string, ask: (clip: Saved) => T | undefined | false): Promise<T> {
   for (let i = 0; i < 100; i++) {
-    const data = (await (await fetch(`${application.url}/api/projects/gullmouth`)).json()) as { clips: Saved[] };
+    const data = (await (await fetch(`${tests.application.url}/api/projects/gullmouth`)).json()) as { clips: Saved[] };
     const clip = data.clips.find((c) => c.name === name);
     const answer = clip && ask(clip);
     if (answer !== undefined && answer !== false) return answer;
@@ -165,10 +158,10 @@ const figureIs = (page: Page, label: string, least: number, most: number) =>
   );
 
 test('a stroll is bent to an arc of 3 m, brought to 1.5 m/s, held for a moment, mirrored, shipped, and measures so from outside', async () => {
-  const { page, errors } = await openPage(browser);
+  const { page, errors } = await openPage(tests.browser);
   const downloads = temporaryFolder();
   await (await page.createCDPSession()).send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
-  await page.goto(`${application.url}/gullmouth/bench`);
+  await page.goto(`${tests.application.url}/gullmouth/bench`);
   await figureIs(page, 'tick', 0.01, 1.2);
 
   // What it is, as measured; another way of closing, chosen by its figures.
@@ -228,7 +221,7 @@ test('a stroll is bent to an arc of 3 m, brought to 1.5 m/s, held for a moment, 
   await shows(page, 'all joints paired');
   await shows(page, 'all saved');
 
-  await page.goto(`${application.url}/gullmouth/ship`);
+  await page.goto(`${tests.application.url}/gullmouth/ship`);
   await click(page, 'button', 'Ship 5 clips');
   await shows(page, /wick\.glb, [\d.]+ MB, is in your downloads/);
   const file = join(downloads, 'wick.glb');
@@ -256,8 +249,8 @@ test('a stroll is bent to an arc of 3 m, brought to 1.5 m/s, held for a moment, 
 });
 
 test('a path is drawn on the floor with clicks, taken back a point at a time, and undone', async () => {
-  const { page, errors } = await openPage(browser);
-  await page.goto(`${application.url}/gullmouth/bench`);
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/bench`);
   await page
     .locator('::-p-aria([role="button"][name="Clip jog-forward"])')
     .wait()

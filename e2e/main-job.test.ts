@@ -2,21 +2,14 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readGlb, clipFigures } from '@lantern/motion';
-import type { Browser, ElementHandle, Page } from 'puppeteer-core';
+import type { ElementHandle, Page } from 'puppeteer-core';
 import { validateBytes } from 'gltf-validator';
-import { click, figure, launch, openPage, retype, shows } from './browser';
+import { click, figure, openPage, retype, shows } from './browser';
 import { foreignWalk } from './foreign';
-import { startApplication, temporaryFolder, type Running } from './server';
+import { temporaryFolder } from './server';
+import { session } from './session';
 
-let application: Running;
-let browser: Browser;
-beforeAll(async () => {
-  [application, browser] = await Promise.all([startApplication({ empty: true }), launch()]);
-});
-afterAll(async () => {
-  await browser.close();
-  await application.stop();
-});
+const tests = session({ empty: true });
 
 /** Drops files on the window as a person does. */
 const drop = (page: Page, files: readonly { name: string; text: string }[]) =>
@@ -38,10 +31,10 @@ const valueOf = (page: Page, name: string) =>
   page.$eval(`[role="slider"][aria-label="${name}"]`, (post) => Number(post.getAttribute('aria-valuenow')));
 
 test('from a foreign file to a GLB that an engine plays: drop, look, take the loop, change it, ship it', async () => {
-  const { page, errors } = await openPage(browser);
+  const { page, errors } = await openPage(tests.browser);
   const downloads = temporaryFolder();
   await (await page.createCDPSession()).send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
-  await page.goto(application.url);
+  await page.goto(tests.application.url);
   await shows(page, 'No takes yet');
 
   // Two files at once, one of them bad: a sentence for it, the other unharmed.

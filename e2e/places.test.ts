@@ -1,30 +1,23 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { unzipSync } from 'fflate';
-import type { Browser, Page } from 'puppeteer-core';
-import { click, launch, openPage, retype, shows } from './browser';
-import { startApplication, temporaryFolder, type Running } from './server';
+import type { Page } from 'puppeteer-core';
+import { click, openPage, retype, shows } from './browser';
+import { temporaryFolder } from './server';
+import { session } from './session';
 
-let application: Running;
-let browser: Browser;
-beforeAll(async () => {
-  [application, browser] = await Promise.all([startApplication(), launch()]);
-});
-afterAll(async () => {
-  await browser.close();
-  await application.stop();
-});
+const tests = session();
 
 const openClip = async (page: Page, name: string) => {
-  await page.goto(`${application.url}/gullmouth/ship`);
+  await page.goto(`${tests.application.url}/gullmouth/ship`);
   await click(page, 'link', name);
   await page.waitForFunction((wanted: string) => document.querySelector('header')?.textContent?.includes(wanted), {}, name);
   await page.waitForSelector('[role="slider"][aria-label="Out post"]');
 };
 test('two tabs on one clip: the later save is told, nothing is overwritten, and mine can be kept as a copy', async () => {
-  const first = await openPage(browser);
+  const first = await openPage(tests.browser);
   await openClip(first.page, 'jog-forward');
-  const second = await openPage(browser);
+  const second = await openPage(tests.browser);
   await second.page.goto(first.page.url());
   await second.page.waitForSelector('[role="slider"][aria-label="Out post"]');
   await first.page.bringToFront();
@@ -40,7 +33,7 @@ test('two tabs on one clip: the later save is told, nothing is overwritten, and 
   await shows(second.page, 'canter (mine)');
   // Another tab's names are there after a reload too: nothing was lost on the server.
   await first.page.bringToFront();
-  await first.page.goto(`${application.url}/gullmouth/ship`);
+  await first.page.goto(`${tests.application.url}/gullmouth/ship`);
   await shows(first.page, 'canter (mine)');
   expect([...first.errors, ...second.errors]).toEqual([]);
   await first.page.close();
@@ -48,7 +41,7 @@ test('two tabs on one clip: the later save is told, nothing is overwritten, and 
 });
 
 test('the bench works from the keyboard: posts by arrows, a loop by its number, any command by name', async () => {
-  const { page, errors } = await openPage(browser);
+  const { page, errors } = await openPage(tests.browser);
   await openClip(page, 'stroll-forward');
   const out = () => page.$eval('[role="slider"][aria-label="Out post"]', (post) => Number(post.getAttribute('aria-valuenow')));
   const before = await out();
@@ -77,23 +70,23 @@ test('the bench works from the keyboard: posts by arrows, a loop by its number, 
 });
 
 test('a shared link lands on its take; a gone one says so', async () => {
-  const { page } = await openPage(browser);
-  await page.goto(`${application.url}/gullmouth/takes`);
+  const { page } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/takes`);
   await page.locator('::-p-text(wick-jog)').click();
   await page.waitForFunction(() => /\/takes\/[0-9a-f-]{36}$/.test(location.pathname));
   const link = page.url();
   await page.goto('about:blank');
   await page.goto(link);
   await page.waitForFunction(() => [...document.querySelectorAll('h2')].some((h) => h.textContent === 'wick-jog'));
-  await page.goto(`${application.url}/gullmouth/takes/00000000-0000-4000-8000-000000000000`);
+  await page.goto(`${tests.application.url}/gullmouth/takes/00000000-0000-4000-8000-000000000000`);
   await shows(page, 'This take is not in the project any more');
-  await page.goto(`${application.url}/gullmouth/bench/00000000-0000-4000-8000-000000000000`);
+  await page.goto(`${tests.application.url}/gullmouth/bench/00000000-0000-4000-8000-000000000000`);
   await shows(page, 'This clip is not in the project any more');
   await page.close();
 });
 
 test('a recipe is changed by its cards, seen on the stage, shipped one file each, and a removed clip comes back by undo', async () => {
-  const { page, errors } = await openPage(browser);
+  const { page, errors } = await openPage(tests.browser);
   const downloads = temporaryFolder();
   await (await page.createCDPSession()).send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
   await openClip(page, 'stroll-forward');
@@ -121,7 +114,7 @@ test('a recipe is changed by its cards, seen on the stage, shipped one file each
   await page.waitForSelector('[aria-label="Clip wick-rounds-01"]');
   await shows(page, 'all saved');
 
-  await page.goto(`${application.url}/gullmouth/ship`);
+  await page.goto(`${tests.application.url}/gullmouth/ship`);
   await shows(page, /wick-rounds-01[\s\S]*m\/s/);
   await page.locator('input[value="each"]').click();
   await page.locator('input[aria-label="Ship wick-rounds-01"]').click();
@@ -142,8 +135,8 @@ test('a recipe is changed by its cards, seen on the stage, shipped one file each
 });
 
 test('a take without clips is removed, and brought back', async () => {
-  const { page, errors } = await openPage(browser);
-  await page.goto(`${application.url}/gullmouth/takes`);
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/takes`);
   await page.locator('::-p-text(wick-waiting)').click();
   await page.waitForFunction(() => [...document.querySelectorAll('h2')].some((h) => h.textContent === 'wick-waiting'));
   await click(page, 'button', 'remove');
@@ -156,21 +149,21 @@ test('a take without clips is removed, and brought back', async () => {
 });
 
 test('a change from another site is refused', async () => {
-  const response = await fetch(`${application.url}/api/projects/gullmouth/takes?file=a.bvh`, {
+  const response = await fetch(`${tests.application.url}/api/projects/gullmouth/takes?file=a.bvh`, {
     method: 'POST',
     body: 'HIERARCHY',
     headers: { origin: 'http://elsewhere.example' },
   });
   expect(response.status).toBe(403);
-  const page = await fetch(`${application.url}/gullmouth/takes`);
+  const page = await fetch(`${tests.application.url}/gullmouth/takes`);
   expect(page.headers.get('content-security-policy')).toMatch(/script-src 'self' 'nonce-/);
 });
 
 test.each(['light', 'dark'])('names, roles and contrast are in order in the %s chart', async (mode) => {
-  const { page } = await openPage(browser);
+  const { page } = await openPage(tests.browser);
   await page.evaluateOnNewDocument((value: string) => localStorage.setItem('mui-mode', value), mode);
   for (const place of ['takes', 'bench', 'ship']) {
-    await page.goto(`${application.url}/gullmouth/${place}`);
+    await page.goto(`${tests.application.url}/gullmouth/${place}`);
     await page.waitForFunction(
       (name: string) => document.body.innerText.includes({ takes: 'Cut a clip', bench: 'tick', ship: 'Ready to ship' }[name] ?? ''),
       {},

@@ -2,19 +2,12 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { capture } from '@lantern/capture';
 import { cutMotion, writeBvh } from '@lantern/motion';
-import type { Browser, Page } from 'puppeteer-core';
-import { click, launch, openPage, shows } from './browser';
-import { startApplication, temporaryFolder, type Running } from './server';
+import type { Page } from 'puppeteer-core';
+import { click, openPage, shows } from './browser';
+import { temporaryFolder } from './server';
+import { session } from './session';
 
-let application: Running;
-let browser: Browser;
-beforeAll(async () => {
-  [application, browser] = await Promise.all([startApplication(), launch()]);
-});
-afterAll(async () => {
-  await browser.close();
-  await application.stop();
-});
+const tests = session();
 
 /** Drops a file on a row of the list, as a hand does. */
 async function dropOn(page: Page, row: string, file: string): Promise<void> {
@@ -34,7 +27,7 @@ async function dropOn(page: Page, row: string, file: string): Promise<void> {
 }
 
 const clipsOf = async () => {
-  const data = (await (await fetch(`${application.url}/api/projects/gullmouth`)).json()) as {
+  const data = (await (await fetch(`${tests.application.url}/api/projects/gullmouth`)).json()) as {
     takes: { id: string; name: string }[];
     clips: { name: string; take: string; from: number; to: number }[];
   };
@@ -49,8 +42,8 @@ test('a better solve dropped on a take in use: its clips find their places, are 
   const { motion } = capture('rounds', { seed: 7, faults: 0, fps: 120 });
   const file = join(temporaryFolder(), 'rounds-solved-again.bvh');
   writeFileSync(file, writeBvh(cutMotion(motion, 60, motion.frames - 1)));
-  const { page, errors } = await openPage(browser);
-  await page.goto(`${application.url}/gullmouth/takes`);
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/takes`);
   await shows(page, 'wick-rounds');
   await dropOn(page, 'wick-rounds', file);
   await shows(page, 'A new delivery of “wick-rounds”');

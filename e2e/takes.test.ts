@@ -2,20 +2,13 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { capture } from '@lantern/capture';
 import { writeBvh, type Motion } from '@lantern/motion';
-import type { Browser, Page } from 'puppeteer-core';
+import type { Page } from 'puppeteer-core';
 import { asfAndAmc, oddGlb } from '../packages/motion/tests/odd-files';
-import { click, launch, openPage, shows } from './browser';
-import { startApplication, temporaryFolder, type Running } from './server';
+import { click, openPage, shows } from './browser';
+import { temporaryFolder } from './server';
+import { session } from './session';
 
-let application: Running;
-let browser: Browser;
-beforeAll(async () => {
-  [application, browser] = await Promise.all([startApplication(), launch()]);
-});
-afterAll(async () => {
-  await browser.close();
-  await application.stop();
-});
+const tests = session();
 
 const row = (page: Page, name: string) => page.locator(`::-p-xpath(//tr[@aria-label="${name}"])`);
 const press = async (page: Page, key: 'z' | 'y', shift = false) => {
@@ -29,8 +22,8 @@ const rows = (page: Page) => page.$$eval('tbody tr', (found) => found.map((tr) =
 const frameOf = (page: Page) => page.evaluate(() => Number(/frame (\d+) of/.exec(document.body.innerText)?.[1]));
 
 test('a day of files at once: BVH, GLB with two animations, a skeleton and its motion, one of them twice, one broken', async () => {
-  const { page, errors } = await openPage(browser);
-  await page.goto(`${application.url}/gullmouth/takes`);
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/takes`);
   await shows(page, 'wick-rounds');
   const { motion } = capture('walk', { seconds: 1, seed: 21 });
   const short: Motion = {
@@ -67,8 +60,8 @@ test('a day of files at once: BVH, GLB with two animations, a skeleton and its m
 });
 
 test('a passport line opens on its reason; overruling it changes the take, and undo and redo take it back and forth', async () => {
-  const { page, errors } = await openPage(browser);
-  await page.goto(`${application.url}/gullmouth/takes`);
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/takes`);
   await row(page, 'wick-stroll').click();
   await shows(page, /frame 0 of 1201/);
   await page.locator('::-p-xpath(//section[@aria-label="Passport"]//button[contains(., "Scale")])').click();
@@ -99,8 +92,8 @@ test('a passport line opens on its reason; overruling it changes the take, and u
 });
 
 test('the library: star, tag, search, choose several, remove and bring back by Ctrl-Z', async () => {
-  const { page, errors } = await openPage(browser);
-  await page.goto(`${application.url}/gullmouth/takes`);
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/takes`);
   await row(page, 'wick-hush').click();
   await page.waitForFunction(() => document.querySelector('tr[aria-label="wick-hush"]')?.getAttribute('aria-selected') === 'true');
   await page.focus('tr[aria-label="wick-hush"]');
@@ -140,8 +133,8 @@ test('the library: star, tag, search, choose several, remove and bring back by C
 });
 
 test('the deck: a trace of a joint, a marker, a range that plays round; two takes are compared joint by joint', async () => {
-  const { page, errors } = await openPage(browser);
-  await page.goto(`${application.url}/gullmouth/takes`);
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/takes`);
   await row(page, 'wick-jog').click();
   await shows(page, /frame 0 of 841/);
   const deck = await (await page.waitForSelector('[role=slider][aria-label=Time]'))?.boundingBox();
@@ -176,8 +169,8 @@ test('the deck: a trace of a joint, a marker, a range that plays round; two take
 });
 
 test('the capture desk: connect, calibrate by the countdown, record, stop, name and keep', async () => {
-  const { page, errors } = await openPage(browser);
-  await page.goto(`${application.url}/gullmouth/takes`);
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/takes`);
   await click(page, 'button', 'capture…');
   await click(page, 'button', 'Connect the suit');
   await shows(page, 'All 18 sensors are heard');

@@ -5,6 +5,7 @@ import { listClips, removeClip, saveClip, type ClipInput } from '@/server/clips'
 import type { Database } from '@/server/database';
 import { loadDemo } from '@/server/demo';
 import { importStream, readOverview } from '@/server/long-takes';
+import { changeProject, findProject, projectInput } from '@/server/projects';
 import { changeTake, importFile, importTake, listTakes, readChunk, readMotionBytes, removeTake, restoreTake } from '@/server/takes';
 import { asfAndAmc, oddGlb } from '../../../packages/motion/tests/odd-files';
 import { freshDatabase } from './schema';
@@ -152,13 +153,24 @@ test('a skeleton is kept for its motions; every animation of a GLB is a take', a
 test('what is overruled keeps the original, holds for the next take of the suit, and moves the cuts of clips with the rate', async () => {
   const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
   const id = randomUUID();
-  await saveClip(database, 'gullmouth', id, clip(take.id, { from: 101, to: 161 }));
+  const byHand = { left: [{ from: 10, to: 40 }], right: [] };
+  const lock = stepSchema.parse({ kind: 'foot-lock', contacts: byHand });
+  await saveClip(database, 'gullmouth', id, clip(take.id, { from: 101, to: 161, steps: [lock] }));
   const changed = await changeTake(database, take.id, { overrides: { conform: 30, floorToZero: true }, star: true });
   expect(changed).toMatchObject({ star: true, frames: 901, fps: 60, passport: { frames: 451, fps: 30 } });
-  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({ from: 51, to: 81, revision: 2 });
+  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({
+    from: 51,
+    to: 81,
+    revision: 2,
+    steps: [{ kind: 'foot-lock', contacts: { left: [{ from: 5, to: 20 }], right: [] } }],
+  });
   expect(await importTake(database, 'gullmouth', 'next.bvh', copy())).toMatchObject({ overrides: { conform: 30 }, passport: { fps: 30 } });
   expect(await changeTake(database, take.id, { overrides: {} })).toMatchObject({ passport: { frames: 901, fps: 60 } });
-  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({ from: 101, to: 161 });
+  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({
+    from: 101,
+    to: 161,
+    steps: [{ contacts: byHand }],
+  });
 });
 
 test('a take that arrives piece by piece is stored as the same take is at once; a bad one leaves nothing', async () => {
@@ -182,4 +194,20 @@ test('a take that arrives piece by piece is stored as the same take is at once; 
     code: 'bvh-row',
   });
   expect(await listTakes(database, 'gullmouth')).toHaveLength(before);
+});
+
+test('a project keeps the pattern of its names; a clip its gait and direction, empty until somebody says', async () => {
+  expect(await findProject(database, 'gullmouth')).toMatchObject({ namePattern: '{character}-{gait}-{direction}' });
+  expect(await changeProject(database, 'gullmouth', projectInput.parse({ namePattern: ' {gait}_{number} ' }))).toMatchObject({
+    namePattern: '{gait}_{number}',
+  });
+  expect(await findProject(database, 'gullmouth')).toMatchObject({ namePattern: '{gait}_{number}' });
+  expect(await changeProject(database, 'nowhere', { namePattern: 'x' })).toBeNull();
+  expect(projectInput.safeParse({ namePattern: '  ' }).success).toBe(false);
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const id = randomUUID();
+  expect(await saveClip(database, 'gullmouth', id, clip(take.id))).toMatchObject({ clip: { gait: '', direction: '' } });
+  expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 1, gait: 'walk', direction: 'forward' }))).toMatchObject({
+    clip: { gait: 'walk', direction: 'forward', revision: 2 },
+  });
 });

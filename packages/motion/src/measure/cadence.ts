@@ -18,3 +18,9 @@ export function cadence(clip: Pick<Clip, 'motion' | 'loop'>, contacts: Contacts 
   const stride = strideFrames(contacts);
   return stride ? (2 * 60 * fps) / stride : null;
 }
+
+/** Share of the time that each foot bears, on the mean: above a half in a walk, below it in a run. @param contacts as for `cadence` */
+export function dutyFactor({ motion }: Pick<Clip, 'motion'>, { left, right }: Pick<Contacts, 'left' | 'right'>): number {
+  const bears = [...left, ...right].reduce((sum, { from, to }) => sum + to - from, 0);
+  return bears / 2 / Math.max(1, motion.frames - 1);
+}

@@ -1,9 +1,10 @@
 import { DEGREES } from '../math/angles';
+import { angleBetween } from '../math/quat';
 import type { Clip } from '../model/clip';
 import { findBody } from '../model/body';
 import { forwardKinematics } from '../model/kinematics';
 import { cutMotion } from '../model/motion';
-import { cadence } from './cadence';
+import { cadence, dutyFactor } from './cadence';
 import { clipContacts } from './clip-slides';
 import { legLength } from './leg-length';
 
@@ -35,8 +36,7 @@ export function gaitNumbers(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
   const steps = cadence(clip, contacts);
   if (!body || !contacts || !steps || speedMps < 0.1) return null;
   const leg = legLength(forwardKinematics(cutMotion(clip.motion, 0, 0)), body);
-  const bears = [...contacts.left, ...contacts.right].reduce((sum, { from, to }) => sum + to - from, 0) / 2;
-  const isRun = bears < 0.5 * (clip.motion.frames - 1);
+  const isRun = dutyFactor(clip, contacts) < 0.5;
   const stepM = (speedMps * 60) / steps;
   const froude = speedMps ** 2 / (GRAVITY * leg);
   const warnings: string[] = [];
@@ -61,9 +61,7 @@ export function legChangeDeg(before: Pick<Clip, 'motion'>, after: Pick<Clip, 'mo
     for (const side of ['left', 'right'] as const) {
       const { hip, knee, ankle } = body.legs[side];
       for (const j of [hip, knee, ankle]) {
-        let dot = 0;
-        for (let k = 0; k < 4; k++) dot += a.rotations[(g * J + j) * 4 + k] * b.rotations[(f * J + j) * 4 + k];
-        most = Math.max(most, 2 * Math.acos(Math.min(1, Math.abs(dot))));
+        most = Math.max(most, angleBetween(a.rotations, (g * J + j) * 4, b.rotations, (f * J + j) * 4));
       }
     }
   }

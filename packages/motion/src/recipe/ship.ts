@@ -21,7 +21,7 @@ export function shipClip(clip: Clip, fps: number): Shipped {
   // In the root's space nothing turns; there the seam can be settled again among the frames of the new rate.
   const motion = clip.loop && clip.travel && cycle !== from ? settleSeam(sampled) : sampled;
   const contacts = clip.contacts && atRate(clip.contacts, cycle / from, fps);
-  return { clip: { ...clip, contacts, motion, travel: clip.travel && resampleTravel(clip.travel, cycle + 1) }, rateChange };
+  return { clip: { ...clip, contacts, motion, travel: clip.travel && resampleTravel(clip.travel, cycle + 1), way: undefined }, rateChange };
 }
 
 /** Contacts at another rate. */

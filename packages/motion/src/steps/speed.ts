@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { InputError } from '../error';
-import { gait } from '../measure/gait';
+import { dutyFactor } from '../measure/cadence';
+import { clipContacts } from '../measure/clip-slides';
 import { wayOf } from '../measure/way';
 import { swingArms } from '../model/arm-swing';
 import { bendWay, progressOf } from '../model/bend-way';
 import type { Clip } from '../model/clip';
-import { repeatLoop } from '../model/repeat';
 import { retimed } from '../model/retimed';
 import { timeMap } from '../model/time-map';
 import { onOtherWay } from './other-way';
@@ -81,14 +81,7 @@ export function speedChange(clip: Clip, { mps, by }: Pick<SpeedParams, 'mps' | '
 const RUN = { base: 148, slope: 5.4 };
 
 function naturalCadence(clip: Clip, now: number, mps: number): number {
-  return isRun(clip) ? (RUN.base + RUN.slope * mps) / (RUN.base + RUN.slope * now) : Math.sqrt(mps / now);
-}
-
-/** Whether each foot bears for less than half of the time. */
-function isRun(clip: Clip): boolean {
-  const played = clip.loop ? repeatLoop(clip, 2) : clip.motion;
-  const contacts = gait(played)?.contacts;
-  if (!contacts) return false;
-  const bears = [...contacts.left, ...contacts.right].reduce((sum, { from, to }) => sum + to - from, 0);
-  return bears / 2 < 0.5 * played.frames;
+  const contacts = clipContacts(clip);
+  const isRun = contacts !== null && dutyFactor(clip, contacts) < 0.5;
+  return isRun ? (RUN.base + RUN.slope * mps) / (RUN.base + RUN.slope * now) : Math.sqrt(mps / now);
 }

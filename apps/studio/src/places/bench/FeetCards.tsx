@@ -23,12 +23,7 @@ export function FloorCard({
   onChange: (step: FloorStep) => void;
 }) {
   return (
-    <StepCard
-      title="Floor"
-      step={step}
-      onChange={(off) => onChange({ ...step, off: off || undefined })}
-      figure={<Measured label="sink" value={figures?.sinkCm} bound="sinkCm" />}
-    >
+    <StepCard title="Floor" step={step} onChange={onChange} figure={<Measured label="sink" value={figures?.sinkCm} bound="sinkCm" />}>
       <Choose
         label="height"
         value={step.height === 'auto' ? 'auto' : 'set'}
@@ -63,7 +58,7 @@ export function FootLockCard({
     <StepCard
       title="Foot lock"
       step={step}
-      onChange={(off) => onChange({ ...step, off: off || undefined })}
+      onChange={onChange}
       figure={<Measured label="slide" value={worst.length > 0 ? now(worst[0]) : undefined} bound="slideCm" />}
     >
       <Seconds

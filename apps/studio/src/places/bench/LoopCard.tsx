@@ -45,7 +45,7 @@ export function LoopCard({
     <StepCard
       title="Loop"
       step={step}
-      onChange={(off) => onChange({ ...step, off: off || undefined })}
+      onChange={onChange}
       figure={
         <>
           <Typography variant="body2" color="text.secondary">

@@ -45,7 +45,7 @@ export function RetimeCard({
     <StepCard
       title="Retime"
       step={step}
-      onChange={(off) => onChange({ ...step, off: off || undefined })}
+      onChange={onChange}
       figure={
         untimed &&
         frames !== undefined && (

@@ -24,7 +24,7 @@ export function SpeedCard({
     <StepCard
       title="Speed"
       step={step}
-      onChange={(off) => onChange({ ...step, off: off || undefined })}
+      onChange={onChange}
       figure={
         about && (
           <Typography variant="body2" color="text.secondary">

@@ -8,7 +8,7 @@ import { chart } from '@/shell/theme';
 export const StepRemoval = createContext<((kind: RecipeStep['kind']) => void) | null>(null);
 
 /** A step of the recipe: its switch, its figure, and its controls in two columns. */
-export function StepCard({
+export function StepCard<Step extends RecipeStep>({
   title,
   step,
   figure,
@@ -16,9 +16,10 @@ export function StepCard({
   children,
 }: {
   title: string;
-  step: RecipeStep;
+  step: Step;
   figure: ReactNode;
-  onChange: (off: boolean) => void;
+  /** Switched on or off. */
+  onChange: (step: Step) => void;
   children: ReactNode;
 }) {
   const remove = useContext(StepRemoval);
@@ -32,7 +33,7 @@ export function StepCard({
         <Switch
           size="small"
           checked={!step.off}
-          onChange={(_, on) => onChange(!on)}
+          onChange={(_, on) => onChange({ ...step, off: on ? undefined : true })}
           slotProps={{ input: { 'aria-label': `${title} step on` } }}
           color="default"
           sx={{ ml: -1 }}

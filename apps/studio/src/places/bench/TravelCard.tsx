@@ -22,12 +22,7 @@ export function TravelCard({
   onChange: (step: TravelStep) => void;
 }) {
   return (
-    <StepCard
-      title="Travel"
-      step={step}
-      onChange={(off) => onChange({ ...step, off: off || undefined })}
-      figure={<FigureValue value={figures?.speedMps} unit="m/s" digits={2} />}
-    >
+    <StepCard title="Travel" step={step} onChange={onChange} figure={<FigureValue value={figures?.speedMps} unit="m/s" digits={2} />}>
       {(['forward', 'sideways', 'heading', 'height'] as const).map((part) => (
         <Choose key={part} label={part} value={step[part]} options={WHERE} onChange={(value) => onChange({ ...step, [part]: value })} />
       ))}

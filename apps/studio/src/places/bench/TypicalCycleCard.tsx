@@ -39,7 +39,7 @@ export function TypicalCycleCard({
     <StepCard
       title="Typical cycle"
       step={step}
-      onChange={(off) => onChange({ ...step, off: off || undefined })}
+      onChange={onChange}
       figure={
         traces && (
           <Typography variant="body2">

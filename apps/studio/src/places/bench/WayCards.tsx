@@ -10,11 +10,6 @@ import { Choose, Label, StepCard } from './StepCard';
 
 type Of<Kind extends RecipeStep['kind']> = Extract<RecipeStep, { kind: Kind }>;
 
-const switched =
-  <Step extends RecipeStep>(step: Step, onChange: (step: Step) => void) =>
-  (off: boolean) =>
-    onChange({ ...step, off: off || undefined });
-
 /** A share from 0 to some most, dragged; it takes effect when let go. */
 export function Share({
   label,
@@ -77,7 +72,7 @@ export function MirrorCard({
     <StepCard
       title="Mirror"
       step={step}
-      onChange={switched(step, onChange)}
+      onChange={onChange}
       figure={
         <Typography variant="body2" color="text.secondary">
           {unsure.length === 0 ? 'all joints paired' : `${unsure.length} not certain`}
@@ -114,7 +109,7 @@ export function EvenOutCard({
     <StepCard
       title="Even out"
       step={step}
-      onChange={switched(step, onChange)}
+      onChange={onChange}
       figure={
         <>
           <Typography variant="body2" color="text.secondary">
@@ -142,12 +137,7 @@ export function ExtendCard({
 }) {
   const byMetres = step.metres !== undefined;
   return (
-    <StepCard
-      title="Walk on"
-      step={step}
-      onChange={switched(step, onChange)}
-      figure={<FigureValue value={metres ?? null} unit="m" digits={2} />}
-    >
+    <StepCard title="Walk on" step={step} onChange={onChange} figure={<FigureValue value={metres ?? null} unit="m" digits={2} />}>
       <Choose
         label="for"
         value={byMetres ? 'metres' : 'cycles'}
@@ -198,12 +188,7 @@ export function PathCard({
     onChange({ ...step, shape });
   };
   return (
-    <StepCard
-      title="Path"
-      step={step}
-      onChange={switched(step, onChange)}
-      figure={<FigureValue value={turnDegS ?? null} unit="°/s" digits={1} />}
-    >
+    <StepCard title="Path" step={step} onChange={onChange} figure={<FigureValue value={turnDegS ?? null} unit="°/s" digits={1} />}>
       <Choose
         label="goes"
         value={step.shape}
