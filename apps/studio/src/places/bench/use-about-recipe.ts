@@ -44,12 +44,25 @@ const NOT_MIRRORED = { unsure: [], pairs: [] };
 const NO_CLOSINGS: readonly Closing[] = [];
 /** Less sure of a joint's partner than this, and it is said. */
 const SURE = 0.7;
+/** Milliseconds without a change before the other ways of closing are worked out. */
+const QUIET = 400;
 
 interface Shown {
   readonly cycle: number | undefined;
   readonly loop: boolean;
   readonly measured: ClipMeasured | null;
   readonly onGo: (frame: number) => void;
+}
+
+/** Waits until nothing has changed for a moment: the worker is first of all for what is shown. */
+function quiet(signal: AbortSignal): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const timer = setTimeout(resolve, QUIET);
+    signal.addEventListener('abort', () => {
+      clearTimeout(timer);
+      reject(new Error('overtaken'));
+    });
+  });
 }
 
 const recipeOf = ({ from, to, steps }: ClipDoc): ClipRecipe => ({ from, to, steps });
@@ -71,13 +84,16 @@ export function useAboutRecipe(
   const isReady = measured !== null;
   const has = (kind: string) => doc?.steps.some((step) => step.kind === kind && !step.off) ?? false;
   const id = take ? takeKey(take) : '';
-  const closings = useQuery({
+  const closings = useQuery<readonly Closing[]>({
     queryKey: ['closings', id, recipe],
     enabled: isReady && recipe !== null && has('loop'),
     staleTime: Infinity,
     gcTime: 30_000,
     placeholderData: (before) => before,
-    queryFn: () => (recipe ? core().closings(id, recipe) : []),
+    queryFn: async ({ signal }): Promise<readonly Closing[]> => {
+      await quiet(signal);
+      return recipe ? core().closings(id, recipe) : [];
+    },
   });
   const traces = useQuery({
     queryKey: ['strides', id, recipe, joint],
