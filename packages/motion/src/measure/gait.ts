@@ -33,15 +33,15 @@ export function gait(motion: Motion): Gait | null {
   const known = KNOWN.get(motion);
   if (known !== undefined) return known;
   const found = workOut(motion);
-  if (motion.frames <= MOST_KEPT) KNOWN.set(motion, found);
+  if (motion.frames * motion.skeleton.joints.length <= MOST_KEPT) KNOWN.set(motion, found);
   return found;
 }
 
 /** A motion's gait is asked for by step after step; motions never change once they are made. */
 const KNOWN = new WeakMap<Motion, Gait | null>();
 const BODIES = new WeakMap<Skeleton, Body>();
-/** Longer ones take too much room, frames. */
-const MOST_KEPT = 20_000;
+/** Larger ones take too much room, frames times joints. */
+const MOST_KEPT = 100_000;
 
 function workOut(motion: Motion): Gait | null {
   // Clips share the skeleton of their take: whose body it is was settled there.
