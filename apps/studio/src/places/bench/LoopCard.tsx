@@ -102,7 +102,7 @@ export function LoopCard({
 
 /** The ways of closing, each with its tick, the slide of the finished clip, and how far it moved a joint. One click takes one. */
 function Ways({
-  chosen,
+  chosen: asked,
   closings,
   onChoose,
 }: {
@@ -111,6 +111,8 @@ function Ways({
   onChoose: (close: LoopParams['close']) => void;
 }) {
   const known = (close: LoopParams['close']) => closings.find((way) => way.close === close);
+  // Without frames beyond the cut there is nothing to blend with, and the loop is closed around its seam.
+  const chosen = closings.length === 0 || known(asked) ? asked : 'around';
   const number = (value: number | undefined) => (
     <Typography variant="body2" sx={{ textAlign: 'right' }}>
       {value === undefined ? '–' : value.toFixed(2)}
