@@ -102,6 +102,11 @@ test('root and hips over each other: the root even, the hips about it', () => {
   const figures = clipFigures(loopOf('walk'));
   expect(figures?.distanceM).toBeCloseTo((figures?.speedMps ?? 0) * (figures?.seconds ?? 0), 4);
   expect(figures?.rippleMps).toBeLessThan(1e-3);
+  // From standing to a walk and back: the root's speed goes from nothing to that of the walk.
+  const { motion } = suit('start-stop', { seed: 5 });
+  const once = clipFigures(recipeRunner(motion)({ from: 0, to: motion.frames - 1, steps: [step({ kind: 'travel' })] }));
+  expect(once?.rippleMps).toBeCloseTo(1.3, 0);
+  expect(once?.distanceM).toBeCloseTo(12, 0);
   expect(figures?.asymmetryCm).toBeCloseTo(asymmetryCm(loopOf('walk')) ?? 0, 6);
 });
 

@@ -25,7 +25,7 @@ export interface ClipFigures {
   readonly turnDegS: number;
   /** Metres gone over the floor, of a loop in a cycle. */
   readonly distanceM: number;
-  /** How much the root's speed varies in a cycle, from its least to its most. */
+  /** How much the root's speed varies, from its least to its most; 0 while there is no travel. */
   readonly rippleMps: number;
   /** How unlike its two halves a cycle is; null for what is no straight loop of steps. */
   readonly asymmetryCm: number | null;
@@ -112,14 +112,9 @@ function wayFigures(
 ): { speed: number; turn: number; distance: number; ripple: number } {
   const last = motion.frames - 1;
   const { fps } = motion;
-  if (travel && loop) {
-    // The root's own way: along an arc the arc counts, not its chord.
-    const steps = Float64Array.from({ length: last }, (_, f) => Math.hypot(travel.x[f + 1] - travel.x[f], travel.z[f + 1] - travel.z[f]));
-    const distance = steps.reduce((sum, step) => sum + step, 0);
-    const [least, most] = steps.reduce(([a, b], step) => [Math.min(a, step), Math.max(b, step)], [Infinity, 0]);
-    const seconds = last / fps;
-    return { speed: distance / seconds, turn: (headings[last] - headings[0]) / seconds, distance, ripple: (most - least) * fps };
-  }
+  const root = travel && rootFigures(travel, fps);
+  // Along an arc the arc counts, not its chord.
+  if (root && loop) return { ...root, speed: (root.distance * fps) / last, turn: ((headings[last] - headings[0]) * fps) / last };
   const at = (f: number, k: number) => globals.positions[(f * globals.joints + body.hips) * 3 + k];
   const stride = loop ? last : strideFrames(contacts);
   const whole = stride && stride <= last ? Math.floor(last / stride) * stride : last;
@@ -130,7 +125,20 @@ function wayFigures(
     length += Math.hypot(at(b, 0) - at(a, 0), at(b, 2) - at(a, 2));
   }
   const seconds = whole / fps;
-  return { speed: length / seconds, turn: (headings[whole] - headings[0]) / seconds, distance: (length * last) / whole, ripple: 0 };
+  const turn = (headings[whole] - headings[0]) / seconds;
+  return { distance: (length * last) / whole, ripple: 0, ...root, speed: length / seconds, turn };
+}
+
+/** How far the root goes, metres, and by how much its speed varies, metres a second. */
+function rootFigures({ x, z }: Travel, fps: number): { distance: number; ripple: number } {
+  let [distance, least, most] = [0, Infinity, 0];
+  for (let f = 1; f < x.length; f++) {
+    const step = Math.hypot(x[f] - x[f - 1], z[f] - z[f - 1]);
+    distance += step;
+    least = Math.min(least, step);
+    most = Math.max(most, step);
+  }
+  return { distance, ripple: Math.max(0, most - least) * fps };
 }
 
 function rootToHips(motion: Motion): number {
