@@ -17,6 +17,7 @@ export default tseslint.config(
       'boundaries/elements': [
         { type: 'motion', pattern: 'packages/motion/src/**', partialMatch: false },
         { type: 'capture', pattern: 'packages/capture/src/**', partialMatch: false },
+        { type: 'cast', pattern: 'packages/cast/src/**', partialMatch: false },
         { type: 'cli', pattern: 'apps/cli/src/**', partialMatch: false },
         { type: 'server', pattern: 'apps/studio/src/server/**', partialMatch: false },
         { type: 'worker', pattern: 'apps/studio/src/worker/**', partialMatch: false },
@@ -47,8 +48,9 @@ export default tseslint.config(
           policies: [
             from('motion', ['motion']),
             from('capture', ['capture', 'motion']),
-            from('cli', ['cli', 'motion', 'capture']),
-            from('server', ['server', 'motion', 'capture']),
+            from('cast', ['cast', 'motion']),
+            from('cli', ['cli', 'motion', 'capture', 'cast']),
+            from('server', ['server', 'motion', 'capture', 'cast']),
             from('worker', ['worker', 'motion']),
             from('stage', ['stage', 'worker', 'data', 'shell', 'motion']),
             from('timeline', ['timeline', 'worker', 'data', 'shell', 'motion']),
@@ -62,7 +64,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['packages/motion/src/**/*.ts', 'packages/capture/src/**/*.ts'],
+    files: ['packages/motion/src/**/*.ts', 'packages/capture/src/**/*.ts', 'packages/cast/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-imports': [

@@ -8,6 +8,7 @@ const shared = {
   moduleNameMapper: {
     '^@lantern/motion$': '<rootDir>/packages/motion/src/index.ts',
     '^@lantern/capture$': '<rootDir>/packages/capture/src/index.ts',
+    '^@lantern/cast$': '<rootDir>/packages/cast/src/index.ts',
     '^@/(.*)$': '<rootDir>/apps/studio/src/$1',
   },
   // The one dependency that ships no CommonJS.

@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  transpilePackages: ['@lantern/motion', '@lantern/capture'],
+  transpilePackages: ['@lantern/motion', '@lantern/capture', '@lantern/cast'],
   poweredByHeader: false,
   reactStrictMode: true,
   // Types are checked by the project's own test command.

@@ -32,6 +32,7 @@ const nodeSchema = z.object({
   name: z.string().optional(),
   children: z.array(index).default([]),
   mesh: index.optional(),
+  skin: index.optional(),
   camera: index.optional(),
   translation: triple.optional(),
   rotation: quad.optional(),
@@ -45,14 +46,28 @@ const animationSchema = z.object({
   extras: z.unknown().optional(),
 });
 
-/** The parts of glTF 2.0 that motion lives in; everything else (meshes, materials) is not looked at. */
+const meshSchema = z.object({
+  primitives: z.array(
+    z.object({
+      attributes: z.record(z.string(), index),
+      indices: index.optional(),
+      material: index.optional(),
+      mode: z.int().default(4),
+    }),
+  ),
+});
+const materialSchema = z.object({ pbrMetallicRoughness: z.object({ baseColorFactor: quad.optional() }).optional() });
+
+/** The parts of glTF 2.0 that motion and skins live in; textures, cameras and lights are not looked at. */
 const gltfSchema = z.object({
   asset: z.object({ version: z.string() }),
   buffers: z.array(z.object({ uri: z.string().optional(), byteLength: z.number().min(0) })).default([]),
   bufferViews: z.array(bufferViewSchema).default([]),
   accessors: z.array(accessorSchema).default([]),
   nodes: z.array(nodeSchema).default([]),
-  skins: z.array(z.object({ joints: z.array(index).min(1) })).default([]),
+  skins: z.array(z.object({ joints: z.array(index).min(1), inverseBindMatrices: index.optional() })).default([]),
+  meshes: z.array(meshSchema).default([]),
+  materials: z.array(materialSchema).default([]),
   animations: z.array(animationSchema).default([]),
 });
 

@@ -1,11 +1,12 @@
 import { InputError, type Warning } from '../error';
-import { multiplyInverse, rotate, setBasis, type Numbers, type Quat, type Vec3 } from '../math/quat';
+import { multiplyInverse, rotate } from '../math/quat';
 import { alignSigns, createMotion, type Motion } from '../model/motion';
 import type { Joint, Skeleton } from '../model/skeleton';
 import type { Take } from '../model/take';
 import { snapFrameRate } from './frame-rate';
 import { openGltf, type GltfJson, type Resources } from './gltf-container';
 import { jointNodes, nodeParents, type JointNodes } from './gltf-joints';
+import { compose, multiplyAffine, restOf, rotationOf } from './gltf-affine';
 import { readTracks, sampleTrack, type Track, type TrackPath } from './gltf-track';
 
 /** More frames than this in one animation are not believed. */
@@ -170,69 +171,7 @@ function sampleMotion(
   return translations.size > 0 ? { ...motion, translations } : motion;
 }
 
-interface Rest {
-  readonly translation: Vec3;
-  readonly rotation: Quat;
-  readonly scale: Vec3;
-  /** Three columns and the place, when the node is given as a matrix. */
-  readonly matrix: readonly number[] | null;
-}
-
-function restOf(json: GltfJson, n: number): Rest {
-  const { translation = [0, 0, 0], rotation = [0, 0, 0, 1], scale = [1, 1, 1], matrix } = json.nodes[n];
-  const m = matrix && [0, 1, 2, 4, 5, 6, 8, 9, 10, 12, 13, 14].map((i) => matrix[i]);
-  const length = Math.hypot(...rotation) || 1;
-  const [x, y, z, w] = rotation.map((v) => v / length);
-  if (!m) return { translation, rotation: [x, y, z, w], scale, matrix: null };
-  // An animated node may not have a matrix (glTF 2.0, 5.25); one that does is taken apart.
-  const scaleOf = (c: number) => Math.hypot(m[c * 3], m[c * 3 + 1], m[c * 3 + 2]);
-  const turn: [number, number, number, number] = [0, 0, 0, 1];
-  rotationOf(turn, 0, m, 0);
-  return { translation: [m[9], m[10], m[11]], rotation: turn, scale: [scaleOf(0), scaleOf(1), scaleOf(2)], matrix: m };
-}
-
-/** Column-major 3 × 3, then the place. */
-function compose(out: Float64Array, t: readonly number[], q: readonly number[], s: readonly number[]): void {
-  const [x, y, z, w] = q;
-  out[0] = (1 - 2 * (y * y + z * z)) * s[0];
-  out[1] = 2 * (x * y + z * w) * s[0];
-  out[2] = 2 * (x * z - y * w) * s[0];
-  out[3] = 2 * (x * y - z * w) * s[1];
-  out[4] = (1 - 2 * (x * x + z * z)) * s[1];
-  out[5] = 2 * (y * z + x * w) * s[1];
-  out[6] = 2 * (x * z + y * w) * s[2];
-  out[7] = 2 * (y * z - x * w) * s[2];
-  out[8] = (1 - 2 * (x * x + y * y)) * s[2];
-  out[9] = t[0];
-  out[10] = t[1];
-  out[11] = t[2];
-}
-
-function multiplyAffine(out: Float64Array, o: number, a: Float64Array, i: number, b: Float64Array): void {
-  for (let c = 0; c < 4; c++)
-    for (let r = 0; r < 3; r++) {
-      out[o + c * 3 + r] = a[i + r] * b[c * 3] + a[i + 3 + r] * b[c * 3 + 1] + a[i + 6 + r] * b[c * 3 + 2] + (c === 3 ? a[i + 9 + r] : 0);
-    }
-}
-
-/** The rotation of an affine map whose columns may be scaled, mirrored or a little sheared: its second axis, and the first made upright to it. */
-function rotationOf(out: Numbers, o: number, m: ArrayLike<number>, i: number): void {
-  const n = Math.sqrt(m[i + 3] * m[i + 3] + m[i + 4] * m[i + 4] + m[i + 5] * m[i + 5]);
-  const yx = m[i + 3] / n,
-    yy = m[i + 4] / n,
-    yz = m[i + 5] / n;
-  const along = m[i] * yx + m[i + 1] * yy + m[i + 2] * yz;
-  let xx = m[i] - along * yx,
-    xy = m[i + 1] - along * yy,
-    xz = m[i + 2] - along * yz;
-  const l = Math.sqrt(xx * xx + xy * xy + xz * xz);
-  xx /= l;
-  xy /= l;
-  xz /= l;
-  setBasis(out, o, xx, xy, xz, yx, yy, yz, xy * yz - xz * yy, xz * yx - xx * yz, xx * yy - xy * yx);
-}
-
-function uniqueNames(names: readonly string[], warnings: Warning[]): string[] {
+export function uniqueNames(names: readonly string[], warnings: Warning[]): string[] {
   const seen = new Set<string>();
   return names.map((wanted) => {
     let name = wanted;

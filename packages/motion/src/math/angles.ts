@@ -1,4 +1,7 @@
+/** Degrees in a radian. */
 export const DEGREES = 180 / Math.PI;
+/** Radians in a degree. */
+export const RADIANS = Math.PI / 180;
 
 /** Into (−π, π]. */
 export function wrapAngle(radians: number): number {

@@ -43,6 +43,11 @@ const BODIES = new WeakMap<Skeleton, Body>();
 /** Larger ones take too much room, frames times joints. */
 const MOST_KEPT = 100_000;
 
+/** Settles whose body a skeleton is, where more is known than its joints show. */
+export function knowBody(skeleton: Skeleton, body: Body): void {
+  BODIES.set(skeleton, body);
+}
+
 function workOut(motion: Motion): Gait | null {
   // Clips share the skeleton of their take: whose body it is was settled there.
   const body = BODIES.get(motion.skeleton) ?? findBody(motion);

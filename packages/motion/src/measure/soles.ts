@@ -1,6 +1,7 @@
 import { median, quantile } from '../math/statistics';
 import { IDENTITY, multiplyInverse, rotate } from '../math/quat';
 import type { Body, Leg, Side } from '../model/body';
+import { followPoint, type FixedPoint } from '../model/fixed-point';
 import type { Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 
@@ -18,11 +19,6 @@ export interface Soles {
   readonly right: SoleTracks;
 }
 
-interface Fixed {
-  readonly joint: number;
-  readonly local: readonly number[];
-}
-
 /**
  * Estimates where the soles are from ankle, ball and toe tip in the frames in which the foot is flat and low, and
  * follows heel, ball and tip through the motion. The floor is the median level of the lowest foot point in those frames,
@@ -37,9 +33,9 @@ export function soles(motion: Motion, globals: Globals, body: Body): Soles {
   const track = (side: Side): SoleTracks => {
     const points = solePoints(motion, globals, body, side, flat[side], median(lowest(side)));
     return {
-      heel: follow(globals, points.heel),
-      ball: follow(globals, points.ball),
-      tip: follow(globals, points.tip),
+      heel: followPoint(globals, points.heel),
+      ball: followPoint(globals, points.ball),
+      tip: followPoint(globals, points.tip),
     };
   };
   return { floor, left: track('left'), right: track('right') };
@@ -123,18 +119,6 @@ function solePoints(motion: Motion, globals: Globals, body: Body, side: Side, fl
       add(sums.tip, ballJoint, f, ax + 1.4 * dx, az + 1.4 * dz);
     }
   }
-  const heel: Fixed = { joint: leg.ankle, local: sums.heel };
-  const ball: Fixed = { joint: ballJoint, local: sums.ball };
-  const tip: Fixed = { joint: ballJoint, local: sums.tip };
-  return { heel, ball, tip };
-}
-
-function follow(globals: Globals, { joint, local }: Fixed): Float32Array {
-  const out = new Float32Array(globals.frames * 3);
-  for (let f = 0; f < globals.frames; f++) {
-    const at = f * globals.joints + joint;
-    rotate(out, f * 3, globals.rotations, at * 4, local, 0);
-    for (let k = 0; k < 3; k++) out[f * 3 + k] += globals.positions[at * 3 + k];
-  }
-  return out;
+  const fixed = (joint: number, [x, y, z]: readonly number[]): FixedPoint => ({ joint, local: [x, y, z] });
+  return { heel: fixed(leg.ankle, sums.heel), ball: fixed(ballJoint, sums.ball), tip: fixed(ballJoint, sums.tip) };
 }

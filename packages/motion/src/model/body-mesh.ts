@@ -1,4 +1,5 @@
-import { rotate, type Vec3 } from '../math/quat';
+import type { Vec3 } from '../math/quat';
+import { across, cross, minus, norm, plus, times, turned, unit } from '../math/vec';
 import type { Body } from './body';
 import { childrenOf, restPose, type Skeleton } from './skeleton';
 
@@ -39,11 +40,10 @@ export function bodyMesh(skeleton: Skeleton, body: Body | null): BodyMesh {
   skeleton.joints.forEach((joint, j) => {
     const ends: { at: Vec3; child: number }[] = children[j].map((child) => ({ at: place(child), child }));
     for (const tip of joint.endSites) {
-      const q = rotations.subarray(j * 4, j * 4 + 4);
-      ends.push({ at: add(place(j), turn(q, tip)), child: -1 });
+      ends.push({ at: plus(place(j), turned(rotations, j * 4, tip)), child: -1 });
     }
     for (const { at, child } of ends) {
-      const length = Math.hypot(...sub(at, place(j)));
+      const length = norm(minus(at, place(j)));
       if (length < 0.015 * scale) continue;
       const isHip = body !== null && (child === body.legs.left.hip || child === body.legs.right.hip);
       const shape = (isHip ? HIP : shapes.get(j)) ?? {
@@ -52,7 +52,7 @@ export function bodyMesh(skeleton: Skeleton, body: Body | null): BodyMesh {
       };
       // A tip is where the body ends: the round end stays inside it.
       const inside = child < 0 ? Math.min(shape.to * scale, 0.7 * length) / length : 0;
-      const end = sub(at, times(sub(at, place(j)), inside));
+      const end = minus(at, times(minus(at, place(j)), inside));
       capsule(out, j, place(j), end, { ...shape, from: shape.from * scale, to: shape.to * scale });
     }
   });
@@ -109,29 +109,29 @@ interface Buffers {
 
 /** Rings from one pole to the other, between `a` and `b`. */
 function capsule(out: Buffers, joint: number, a: Vec3, b: Vec3, { from, to, wide = 1, deep = 1 }: Shape): void {
-  const axis = unit(sub(b, a));
+  const axis = unit(minus(b, a));
   // The side is the world's X where the bone does not lie along it, so that `wide` means shoulders and hips.
   const guess: Vec3 = Math.abs(axis[0]) > 0.8 ? [0, 0, 1] : [1, 0, 0];
-  const side = unit(sub(guess, times(axis, dot(guess, axis))));
+  const side = unit(across(guess, axis));
   const front = cross(axis, side);
   const first = out.positions.length / 3;
   const rings: { at: Vec3; radius: number; lean: number }[] = [];
   for (let i = 0; i <= CAP_RINGS; i++) {
     const t = (-Math.PI / 2) * (1 - i / CAP_RINGS);
-    rings.push({ at: add(a, times(axis, Math.sin(t) * from)), radius: Math.cos(t) * from, lean: t });
+    rings.push({ at: plus(a, times(axis, Math.sin(t) * from)), radius: Math.cos(t) * from, lean: t });
   }
   for (let i = 0; i <= CAP_RINGS; i++) {
     const t = (Math.PI / 2) * (i / CAP_RINGS);
-    rings.push({ at: add(b, times(axis, Math.sin(t) * to)), radius: Math.cos(t) * to, lean: t });
+    rings.push({ at: plus(b, times(axis, Math.sin(t) * to)), radius: Math.cos(t) * to, lean: t });
   }
   for (const ring of rings) {
     for (let k = 0; k < ROUND; k++) {
       const angle = (k / ROUND) * 2 * Math.PI;
       const c = Math.cos(angle),
         s = Math.sin(angle);
-      const p = add(ring.at, add(times(side, c * ring.radius * wide), times(front, s * ring.radius * deep)));
+      const p = plus(ring.at, plus(times(side, c * ring.radius * wide), times(front, s * ring.radius * deep)));
       const n = unit(
-        add(times(axis, Math.sin(ring.lean)), times(add(times(side, c / wide), times(front, s / deep)), Math.cos(ring.lean) + 1e-6)),
+        plus(times(axis, Math.sin(ring.lean)), times(plus(times(side, c / wide), times(front, s / deep)), Math.cos(ring.lean) + 1e-6)),
       );
       out.positions.push(...p);
       out.normals.push(...n);
@@ -147,16 +147,4 @@ function capsule(out: Buffers, joint: number, a: Vec3, b: Vec3, { from, to, wide
       if (r + 2 < rings.length) out.indices.push(q, q + ROUND, p + ROUND);
     }
   }
-}
-
-const add = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
-const sub = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-const times = (a: Vec3, k: number): Vec3 => [a[0] * k, a[1] * k, a[2] * k];
-const dot = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const cross = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-const unit = (a: Vec3): Vec3 => times(a, 1 / (Math.hypot(...a) || 1));
-function turn(q: Float64Array, v: Vec3): Vec3 {
-  const out = [0, 0, 0];
-  rotate(out, 0, q, 0, v, 0);
-  return [out[0], out[1], out[2]];
 }

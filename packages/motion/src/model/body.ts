@@ -1,6 +1,7 @@
 import type { Globals } from './kinematics';
 import { forwardKinematics } from './kinematics';
 import { cutMotion, type Motion } from './motion';
+import { jointWords } from './joint-words';
 import { childrenOf, type Skeleton } from './skeleton';
 
 export type Side = 'left' | 'right';
@@ -44,7 +45,11 @@ export function findBody(motion: Motion): Body | null {
   const height = (j: number) => globals.positions[j * 3 + 1];
   const children = childrenOf(skeleton);
   const paths = skeleton.joints.map((_, j) => pathTo(skeleton, j));
-  const leaves = skeleton.joints.map((_, j) => j).filter((j) => children[j].length === 0);
+  // Tails, hair and joints that steer others reach anywhere.
+  const serves = skeleton.joints.map(({ name }) => jointWords(name).helper === 'other');
+  const ends = skeleton.joints.map((_, j) => j).filter((j) => children[j].length === 0);
+  const limbs = ends.filter((j) => !paths[j].some((k) => serves[k]));
+  const leaves = limbs.length > 2 ? limbs : ends;
   const low = Math.min(...leaves.map(height));
   const high = Math.max(...leaves.map(height));
   const sorted = [...leaves].sort((a, b) => height(a) - height(b));
@@ -118,7 +123,7 @@ function uprightFrame(motion: Motion): Globals {
   return best ?? forwardKinematics(motion);
 }
 
-function pathTo(skeleton: Skeleton, joint: number): number[] {
+export function pathTo(skeleton: Skeleton, joint: number): number[] {
   const path: number[] = [];
   for (let j = joint; j >= 0; j = skeleton.joints[j].parent) path.unshift(j);
   return path;
@@ -126,14 +131,20 @@ function pathTo(skeleton: Skeleton, joint: number): number[] {
 
 const boneLength = (skeleton: Skeleton, j: number) => Math.hypot(...skeleton.joints[j].offset);
 
-/** The two longest bones of a branch, one after the other, are thigh and shin; short joints between them are twists. */
-function twoLongBones(skeleton: Skeleton, chain: readonly number[]): [number, number, number] | null {
+/** The two longest bones of a branch, one after the other, are thigh and shin; joints that take up twist are no ends of bones. */
+function twoLongBones(skeleton: Skeleton, branch: readonly number[]): [number, number, number] | null {
+  const chain = branch.filter((j) => jointWords(skeleton.joints[j].name).helper !== 'twist');
   if (chain.length < 3) return null;
+  const along = (from: number, to: number) => {
+    let length = 0;
+    for (let i = branch.indexOf(to); branch[i] !== from; i--) length += boneLength(skeleton, branch[i]);
+    return length;
+  };
   let best: [number, number, number] | null = null;
   let bestLength = 0;
   for (let a = 0; a < chain.length - 2; a++) {
-    const upper = boneLength(skeleton, chain[a + 1]);
-    const lower = boneLength(skeleton, chain[a + 2]);
+    const upper = along(chain[a], chain[a + 1]);
+    const lower = along(chain[a + 1], chain[a + 2]);
     const length = upper + lower + Math.min(upper, lower);
     if (length > bestLength) {
       bestLength = length;
@@ -194,11 +205,20 @@ function sideInName(name: string): Side | null {
   return null;
 }
 
-/** Names when they tell the two legs apart, else geometry: toes (or knees) point forward, and left is up × forward. */
+/** Names when they tell the two legs apart, else geometry. */
 function firstIsLeft(skeleton: Skeleton, globals: Globals, a: Leg, b: Leg): boolean {
   const sides = [a, b].map((leg) => sideInName(skeleton.joints[leg.hip].name) ?? sideInName(skeleton.joints[leg.ankle].name));
   if (sides[0] && sides[1] && sides[0] !== sides[1]) return sides[0] === 'left';
-  const g = globals.positions;
+  return firstStandsLeft(globals.positions, a, b) >= 0;
+}
+
+/**
+ * Toes (or knees) point forward, and left is up × forward.
+ *
+ * @param positions of the joints in one pose, Y up
+ * @returns the sine of the angle between forward and the line from leg `b` to leg `a`, seen from above: 1 when `a` is plainly the left one, −1 when `b` is
+ */
+export function firstStandsLeft(g: ArrayLike<number>, a: Leg, b: Leg): number {
   let fx = 0;
   let fz = 0;
   for (const leg of [a, b]) {
@@ -212,5 +232,5 @@ function firstIsLeft(skeleton: Skeleton, globals: Globals, a: Leg, b: Leg): bool
   const lx = g[a.hip * 3] - g[b.hip * 3];
   const lz = g[a.hip * 3 + 2] - g[b.hip * 3 + 2];
   // left = up × forward = (fz, 0, −fx)
-  return lx * fz - lz * fx >= 0;
+  return (lx * fz - lz * fx) / (Math.hypot(lx, lz) * Math.hypot(fx, fz) || 1);
 }

@@ -1,4 +1,5 @@
 import { fromAxisAngle, multiply, multiplyInverse, rotate, type Vec3 } from '../math/quat';
+import { cross, norm, plus, shortestTurn, times, unit } from '../math/vec';
 import type { Leg } from './body';
 import type { Globals } from './kinematics';
 import type { Motion } from './motion';
@@ -36,27 +37,36 @@ export function reachWithLeg(motion: Motion, globals: Globals, frame: number, le
   const thigh: Vec3 = [positions[k] - positions[h], positions[k + 1] - positions[h + 1], positions[k + 2] - positions[h + 2]];
   const shin: Vec3 = [positions[a] - positions[k], positions[a + 1] - positions[k + 1], positions[a + 2] - positions[k + 2]];
   const wanted: Vec3 = [target[0] - positions[h], target[1] - positions[h + 1], target[2] - positions[h + 2]];
-  const [upper, lower] = [length(thigh), length(shin)];
-  const asked = length(wanted);
-  const before = length(plus(thigh, shin));
+  const [upper, lower] = [norm(thigh), norm(shin)];
+  const asked = norm(wanted);
+  const before = norm(plus(thigh, shin));
   const reach = Math.max(Math.abs(upper - lower) * 1.001, softReach(asked, upper + lower, before));
   const by = interior(upper, lower, before) - interior(upper, lower, reach);
   rotate(axis, 0, rotations, (base + leg.hip) * 4, bend, 0);
   const seen = cross(thigh, shin);
   // The plane of the leg is what it shows, the more the more it is bent.
-  const clear = Math.min(1, length(seen) / (0.3 * upper * lower));
-  const n = unit(plus(scaled(unit(seen), clear), scaled([axis[0], axis[1], axis[2]], 1 - clear)));
+  const clear = Math.min(1, norm(seen) / (0.3 * upper * lower));
+  const n = unit(plus(times(unit(seen), clear), times([axis[0], axis[1], axis[2]], 1 - clear)));
   const bendBy = fromAxisAngle(n, by);
   rotate(axis, 0, bendBy, 0, shin, 0);
-  const aim = between([thigh[0] + axis[0], thigh[1] + axis[1], thigh[2] + axis[2]], wanted);
+  const aim = shortestTurn([thigh[0] + axis[0], thigh[1] + axis[1], thigh[2] + axis[2]], wanted);
   // New world rotations of thigh and shin; the foot keeps its own.
   multiply(newThigh, 0, aim, 0, rotations, (base + leg.hip) * 4);
   multiply(newShin, 0, bendBy, 0, rotations, (base + leg.knee) * 4);
   multiply(newShin, 0, aim, 0, newShin, 0);
-  const up = motion.skeleton.joints[leg.hip].parent;
+  const { joints: all } = motion.skeleton;
+  const up = all[leg.hip].parent;
   if (up < 0) motion.rotations.set(newThigh, (base + leg.hip) * 4);
   else multiplyInverse(motion.rotations, (base + leg.hip) * 4, rotations, (base + up) * 4, newThigh, 0);
+  // Joints on the way, such as those that take up twist, go along with what they are on.
+  const overKnee = all[leg.knee].parent;
+  if (overKnee !== leg.hip) multiply(newThigh, 0, aim, 0, rotations, (base + overKnee) * 4);
   multiplyInverse(motion.rotations, (base + leg.knee) * 4, newThigh, 0, newShin, 0);
+  const overAnkle = all[leg.ankle].parent;
+  if (overAnkle !== leg.knee) {
+    multiply(newShin, 0, bendBy, 0, rotations, (base + overAnkle) * 4);
+    multiply(newShin, 0, aim, 0, newShin, 0);
+  }
   multiplyInverse(motion.rotations, (base + leg.ankle) * 4, newShin, 0, rotations, (base + leg.ankle) * 4);
   return Math.max(0, asked - reach);
 }
@@ -67,20 +77,6 @@ const newShin = [0, 0, 0, 1];
 
 /** The angle at the knee of a leg of two bones whose ends are a distance apart. */
 const interior = (a: number, b: number, d: number): number => Math.acos(Math.max(-1, Math.min(1, (a * a + b * b - d * d) / (2 * a * b))));
-
-const plus = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
-const scaled = (a: Vec3, s: number): Vec3 => [a[0] * s, a[1] * s, a[2] * s];
-const length = (a: Vec3): number => Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
-const unit = (a: Vec3): Vec3 => scaled(a, 1 / (length(a) || 1));
-const cross = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-
-/** The shortest turn from one direction to another. */
-function between(a: Vec3, b: Vec3): [number, number, number, number] {
-  const axis = cross(a, b);
-  const sine = length(axis);
-  const cosine = a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-  return sine < 1e-12 ? [0, 0, 0, 1] : fromAxisAngle(unit(axis), Math.atan2(sine, cosine));
-}
 
 /** The axis about which a knee bends, in the thigh's axes: the mean over all frames, those that are bent most counting most. */
 export function kneeAxis(globals: Globals, leg: Leg): Vec3 {

@@ -35,6 +35,14 @@ export function createMotion(skeleton: Skeleton, fps: number, frames: number): M
   return { skeleton, fps, frames, rotations, rootPositions: new Float32Array(frames * 3) };
 }
 
+/** One frame of somebody in the rest pose. */
+export function restMotion(skeleton: Skeleton): Motion {
+  const motion = createMotion(skeleton, 60, 1);
+  motion.rootPositions.set(skeleton.joints[0].offset);
+  skeleton.joints.forEach((joint, j) => motion.rotations.set(joint.restRotation, j * 4));
+  return motion;
+}
+
 /**
  * A copy of frames `from` to `to`, both included.
  *

@@ -1,0 +1,211 @@
+import { InputError, type Warning } from '../error';
+import { readAccessor } from '../formats/gltf-accessor';
+import { rotationOf } from '../formats/gltf-affine';
+import type { Gltf } from '../formats/gltf-container';
+import type { JointNodes } from '../formats/gltf-joints';
+import { angleBetween, multiply, multiplyInverse, type Vec3 } from '../math/quat';
+import { cross, minus, turned, vecAt } from '../math/vec';
+import type { CharacterSkin } from './character';
+
+/** More vertices than this are no character of a game. */
+const MOST_VERTICES = 1_000_000;
+/** A joint that stands this much off its bind pose is worth a word, radians. */
+const OFF_BIND = Math.PI / 180;
+const PLAIN = [0.5, 0.36, 0.22];
+
+interface Kept {
+  /** Joints of the file's skeleton that the character keeps, in order. */
+  readonly kept: readonly number[];
+  readonly metresPerUnit: number;
+  readonly joints: number;
+}
+
+/**
+ * The skinned meshes of a file as one, four joints to a vertex (the strongest, if there are more), and how the joints stood when it was bound.
+ *
+ * @param world matrices of all nodes at rest, twelve numbers each
+ */
+export function readSkin(
+  gltf: Gltf,
+  joints: JointNodes,
+  world: Float64Array,
+  { kept, metresPerUnit, joints: count }: Kept,
+  warnings: Warning[],
+): CharacterSkin {
+  const { json } = gltf;
+  const own = ownJoints(joints, kept);
+  const binds = bindMatrices(gltf, own, count);
+  const hips = joints.nodes[kept[0]];
+  const size = (m: ArrayLike<number>, i: number) => Math.hypot(m[i + 3], m[i + 4], m[i + 5]);
+  const hipsBind = binds[0];
+  const scale = metresPerUnit * (hipsBind ? size(world, hips * 12) / size(hipsBind, 0) : 1);
+  const parts: { positions: number[]; normals: number[]; colours: number[]; indices: number[]; joints: number[]; weights: number[] } = {
+    positions: [],
+    normals: [],
+    colours: [],
+    indices: [],
+    joints: [],
+    weights: [],
+  };
+  for (const { mesh, skin } of json.nodes) {
+    const list = skin === undefined ? undefined : json.skins[skin]?.joints;
+    if (mesh === undefined || !list) continue;
+    for (const { attributes, indices, material, mode } of json.meshes[mesh]?.primitives ?? []) {
+      if (mode !== 4 || attributes.POSITION === undefined || attributes.JOINTS_0 === undefined || attributes.WEIGHTS_0 === undefined)
+        continue;
+      const positions = readAccessor(gltf, attributes.POSITION);
+      const first = parts.positions.length / 3;
+      if (first + positions.count > MOST_VERTICES)
+        throw new InputError('character', `The skin has more than ${MOST_VERTICES} vertices.`, { line: 1 });
+      const faces = indices === undefined ? Array.from({ length: positions.count }, (_, i) => i) : [...readAccessor(gltf, indices).values];
+      if (faces.some((v) => v >= positions.count))
+        throw new InputError('character', 'A face of the skin names a vertex that is not there.', { line: 1 });
+      for (const value of positions.values) parts.positions.push(value * scale);
+      const normals = attributes.NORMAL === undefined ? normalsOf(positions.values, faces) : readAccessor(gltf, attributes.NORMAL).values;
+      for (const value of normals) parts.normals.push(value);
+      const tint = (material === undefined ? undefined : json.materials[material]?.pbrMetallicRoughness?.baseColorFactor) ?? [
+        ...(attributes.COLOR_0 === undefined ? PLAIN : [1, 1, 1]),
+        1,
+      ];
+      const painted = attributes.COLOR_0 === undefined ? null : readAccessor(gltf, attributes.COLOR_0);
+      for (let v = 0; v < positions.count; v++)
+        for (let k = 0; k < 3; k++) parts.colours.push(tint[k] * (painted ? painted.values[v * painted.width + k] : 1));
+      const sets = [0, 1].filter((n) => attributes[`JOINTS_${n}`] !== undefined && attributes[`WEIGHTS_${n}`] !== undefined);
+      const carried = sets.map((n) => ({
+        joints: readAccessor(gltf, attributes[`JOINTS_${n}`]).values,
+        weights: readAccessor(gltf, attributes[`WEIGHTS_${n}`]).values,
+      }));
+      for (let v = 0; v < positions.count; v++) {
+        const shares = carried
+          .flatMap((set) =>
+            [0, 1, 2, 3].map((k) => ({ joint: own(list[set.joints[v * 4 + k]] ?? -1).joint, weight: set.weights[v * 4 + k] })),
+          )
+          .sort((a, b) => b.weight - a.weight)
+          .slice(0, 4);
+        const sum = shares.reduce((total, { weight }) => total + weight, 0) || 1;
+        for (const { joint, weight } of shares) {
+          parts.joints.push(joint);
+          parts.weights.push(weight / sum);
+        }
+      }
+      for (const v of faces) parts.indices.push(first + v);
+    }
+  }
+  if (parts.indices.length === 0) throw new InputError('character', 'The skin has no triangles with joints and weights.', { line: 1 });
+  const { positions: bindPositions, rotations: bindRotations, off } = bindPose(joints, kept, world, binds, scale, metresPerUnit);
+  if (off > OFF_BIND) {
+    warnings.push({
+      code: 'bind-pose',
+      message: `Its joints stand up to ${Math.round((off * 180) / Math.PI)}° off the pose it was skinned in; the pose it was skinned in is taken as reference.`,
+    });
+  }
+  return {
+    positions: Float32Array.from(parts.positions),
+    normals: Float32Array.from(parts.normals),
+    colours: Float32Array.from(parts.colours),
+    indices: Uint32Array.from(parts.indices),
+    joints: Uint16Array.from(parts.joints),
+    weights: Float32Array.from(parts.weights),
+    bindPositions,
+    bindRotations,
+  };
+}
+
+type OwnJoint = (node: number) => { readonly joint: number; readonly isItself: boolean };
+
+/** From a node to the joint of the character that it is, or hangs from; whatever is above the hips goes with them. */
+function ownJoints({ nodes, parents }: JointNodes, kept: readonly number[]): OwnJoint {
+  const number = new Map(kept.map((j, i) => [j, i]));
+  const place = new Map(nodes.map((n, j) => [n, j]));
+  return (node) => {
+    const itself = place.get(node) ?? -1;
+    for (let j = itself; j >= 0; j = parents[j]) {
+      const joint = number.get(j);
+      if (joint !== undefined) return { joint, isItself: j === itself };
+    }
+    return { joint: 0, isItself: false };
+  };
+}
+
+/** Where each joint stood when the skin was bound: the inverse of its inverse bind matrix, twelve numbers; null for one that no skin has. */
+function bindMatrices(gltf: Gltf, own: OwnJoint, count: number): (Float64Array | null)[] {
+  const out: (Float64Array | null)[] = new Array(count).fill(null);
+  for (const { joints, inverseBindMatrices } of gltf.json.skins) {
+    if (inverseBindMatrices === undefined) continue;
+    const { values } = readAccessor(gltf, inverseBindMatrices);
+    joints.forEach((node, i) => {
+      const { joint, isItself } = own(node);
+      if (!out[joint] && isItself && (i + 1) * 16 <= values.length) out[joint] = inverted(values.subarray(i * 16, i * 16 + 16));
+    });
+  }
+  return out;
+}
+
+/** The inverse of an affine map of 4 × 4 columns, as three columns and a place. */
+function inverted(m: Float64Array): Float64Array | null {
+  const [x, y, z, t] = [0, 4, 8, 12].map((i): Vec3 => [m[i], m[i + 1], m[i + 2]]);
+  const rows = [cross(y, z), cross(z, x), cross(x, y)];
+  const det = x[0] * rows[0][0] + x[1] * rows[0][1] + x[2] * rows[0][2];
+  if (Math.abs(det) < 1e-30) return null;
+  const apply = (v: Vec3): Vec3 =>
+    [0, 1, 2].map((r) => (rows[r][0] * v[0] + rows[r][1] * v[1] + rows[r][2] * v[2]) / det) as unknown as Vec3;
+  return Float64Array.from([...apply([1, 0, 0]), ...apply([0, 1, 0]), ...apply([0, 0, 1]), ...apply(minus([0, 0, 0], t))]);
+}
+
+/** The bind pose in metres; joints that no skin has stand to their parents as they do at rest. */
+function bindPose(
+  { nodes, parents }: JointNodes,
+  kept: readonly number[],
+  world: Float64Array,
+  binds: readonly (Float64Array | null)[],
+  scale: number,
+  metresPerUnit: number,
+) {
+  const number = new Map(kept.map((j, i) => [j, i]));
+  const positions = new Float64Array(kept.length * 3);
+  const rotations = new Float64Array(kept.length * 4);
+  const rest = new Float64Array(kept.length * 4);
+  kept.forEach((j, i) => {
+    const n = nodes[j];
+    rotationOf(rest, i * 4, world, n * 12);
+    const bind = binds[i];
+    const p = number.get(parents[j]) ?? -1;
+    if (bind) {
+      rotationOf(rotations, i * 4, bind, 0);
+      for (let k = 0; k < 3; k++) positions[i * 3 + k] = bind[9 + k] * scale;
+      return;
+    }
+    const atRest: Vec3 = minus(vecAt(world.subarray(n * 12 + 9), 0), p < 0 ? [0, 0, 0] : vecAt(world.subarray(nodes[kept[p]] * 12 + 9), 0));
+    const local = [0, 0, 0, 1];
+    if (p >= 0) multiplyInverse(local, 0, rest, p * 4, rest, i * 4);
+    if (p >= 0) multiply(rotations, i * 4, rotations, p * 4, local, 0);
+    else rotations.set(rest.subarray(0, 4), i * 4);
+    const back = p < 0 ? [0, 0, 0, 1] : [-rest[p * 4], -rest[p * 4 + 1], -rest[p * 4 + 2], rest[p * 4 + 3]];
+    const offset = turned(p < 0 ? back : rotations.subarray(p * 4, p * 4 + 4), 0, turned(back, 0, atRest));
+    for (let k = 0; k < 3; k++) positions[i * 3 + k] = (p < 0 ? 0 : positions[p * 3 + k]) + offset[k] * metresPerUnit;
+  });
+  let off = 0;
+  const expected = [0, 0, 0, 1];
+  // The whole may be turned; only joints against each other count.
+  const whole = [0, 0, 0, 1];
+  multiply(whole, 0, rest, 0, [-rotations[0], -rotations[1], -rotations[2], rotations[3]], 0);
+  kept.forEach((_, i) => {
+    multiply(expected, 0, whole, 0, rotations, i * 4);
+    off = Math.max(off, angleBetween(expected, 0, rest, i * 4));
+  });
+  return { positions, rotations, off };
+}
+
+function normalsOf(positions: Float64Array, faces: readonly number[]): Float64Array {
+  const out = new Float64Array(positions.length);
+  for (let i = 0; i + 2 < faces.length; i += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => vecAt(positions, faces[i + k]));
+    const normal = cross(minus(b, a), minus(c, a));
+    for (let k = 0; k < 3; k++) for (let r = 0; r < 3; r++) out[faces[i + k] * 3 + r] += normal[r];
+  }
+  for (let v = 0; v < out.length; v += 3) {
+    const n = Math.hypot(out[v], out[v + 1], out[v + 2]) || 1;
+    for (let k = 0; k < 3; k++) out[v + k] /= n;
+  }
+  return out;
+}
