@@ -144,7 +144,7 @@ function skirtOf(flesh: Flesh, { hips, thighs, from, to, sections, colour }: Non
       colour,
       weights([x]) {
         const left = 0.5 + 0.5 * Math.max(-1, Math.min(1, x / (0.6 * wide)));
-        const legs = 0.75 * t;
+        const legs = 0.92 * t ** 0.7;
         return (
           [
             [hips, 1 - legs],

@@ -11,7 +11,7 @@ import { giveWay, placeFeet, placeHands, type HandContacts, type PlacingInput } 
 import { fitPlan, type FitPlan } from './plan';
 import type { FitSettings, Limb } from './settings';
 import { soleTracks } from './sole-tracks';
-import { liftToes } from './toes';
+import { bendToes } from './toes';
 import { transfer, type TransferSpace } from './transfer';
 
 /** A motion on a character's joints. */
@@ -25,6 +25,8 @@ export interface Fitted {
   readonly lacks: Partial<Record<Limb, number>>;
 }
 
+/** A toe tip that trembles into the floor by less is left, metres. */
+const SLACK = 0.002;
 /** Seconds that a foot takes into and out of a held contact. */
 const BLEND = 0.2;
 
@@ -61,7 +63,7 @@ export function fitMotion(
   const solesIn = (_: Motion, g: Globals) => soleTracks(character, g, ground);
   let held = out;
   if (!isPlain) {
-    liftToes(held, plan, contacts, ground);
+    bendToes(held, plan, contacts, ground, 0);
     const before = forwardKinematics(held);
     held = lockFeet(
       { motion: held, globals: before, body: plan.targetBody, soles: solesIn(held, before) },
@@ -70,7 +72,7 @@ export function fitMotion(
       2,
       solesIn,
     );
-    liftToes(held, plan, contacts, ground);
+    bendToes(held, plan, contacts, ground, SLACK);
   }
   const lacks = placeHands(held, input, hands);
   return { motion: held, plan, space, contacts: { ...contacts, ...named(hands) }, lacks };

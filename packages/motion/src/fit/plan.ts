@@ -1,9 +1,8 @@
 import { InputError } from '../error';
 import { RADIANS } from '../math/angles';
 import { fromAxisAngle, multiply, multiplyInverse, type Quat, type Vec3 } from '../math/quat';
-import { cross, inner, minus, norm, turned, unit, vecAt } from '../math/vec';
+import { cross, inner, minus, norm, times, turned, unit, vecAt } from '../math/vec';
 import type { Body } from '../model/body';
-import { jointWords } from '../model/joint-words';
 import type { Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
 import { characterBase, sourceBase, withPlaces } from './base-pose';
@@ -160,7 +159,7 @@ function drivesOf(source: Side, target: Side, curlDeg: number, { leftOut }: Part
     if (forearm === undefined || hand === undefined) continue;
     const inLine = joints(target, `${side}Forearm`).slice(1);
     const beside = leftOut.filter(
-      ({ joint }) => target.skeleton.joints[joint].parent === forearm && jointWords(target.skeleton.joints[joint].name).helper === 'twist',
+      ({ joint }) => target.skeleton.joints[joint].parent === forearm && isOnBone(target.pose, joint, forearm, hand),
     );
     // A joint in line carries the hand itself: its roll is the hand's already.
     if (inLine.length === 0) for (const { joint } of beside) drives[joint] = rollOf(target, joint, forearm, hand);
@@ -205,6 +204,14 @@ function curled(target: Side, joint: number, side: 'left' | 'right', degrees: nu
   const out: [number, number, number, number] = [...localIn(target, joint)];
   multiply(out, 0, out, 0, fromAxisAngle(turned(back, 0, axis), degrees * RADIANS), 0);
   return out;
+}
+
+/** Whether a joint lies on the bone from one joint to another, between its ends. */
+function isOnBone({ positions }: WorldPose, joint: number, from: number, to: number): boolean {
+  const bone = minus(vecAt(positions, to), vecAt(positions, from));
+  const own = minus(vecAt(positions, joint), vecAt(positions, from));
+  const share = inner(own, bone) / (inner(bone, bone) || 1);
+  return share > 0.02 && share < 1.02 && norm(minus(own, times(bone, share))) < 0.05 * norm(bone);
 }
 
 function rollOf(target: Side, joint: number, forearm: number, hand: number): Drive {

@@ -10,7 +10,7 @@ import type { Character } from './character';
 import { readSkin } from './read-skin';
 import { findParts } from './find-parts';
 import { bodyOfParts, type Parts } from './parts';
-import { solesOfSkin, withTips } from './skin-tips';
+import { solesOfSkin, withLeafTips, withTips } from './skin-tips';
 import { skinned } from './skinned';
 import { uprightReading } from './upright';
 import { posedSkeleton, turnedPose, type WorldPose } from './world-pose';
@@ -38,13 +38,15 @@ export function readCharacter(bytes: Uint8Array, name: string): Character {
   const whole = skeletonOf(gltf, joints, world, warnings);
   const reading = uprightReading(whole.skeleton, whole.pose, warnings);
   const pose = turnedPose(whole.pose, reading.turn, reading.metresPerUnit);
-  const upright = posedSkeleton(whole.skeleton, pose);
+  const all = { kept: whole.skeleton.joints.map((_, j) => j), metresPerUnit: reading.metresPerUnit };
+  const everything = readSkin(gltf, joints, world, all, []);
+  const upright = withLeafTips(posedSkeleton(whole.skeleton, pose), everything, skinned(everything, pose), pose);
   const parts = findParts(upright, pose);
   if (!parts) return fail('No two legs were found among the joints: a character needs hips and two legs of thigh, shin and foot.');
 
   const { kept, skeleton } = below(upright, parts.parts.hips?.joints[0] ?? 0, pose);
   const own = renumbered(parts, kept);
-  const skin = readSkin(gltf, joints, world, { kept, metresPerUnit: reading.metresPerUnit, joints: skeleton.joints.length }, warnings);
+  const skin = readSkin(gltf, joints, world, { ...all, kept }, warnings);
   const body = bodyOfParts(own.parts);
   if (!body) return fail('The legs are not whole: a character needs thigh, shin and foot on both sides.');
   const restPose = cutPose(pose, kept);

@@ -17,7 +17,6 @@ interface Kept {
   /** Joints of the file's skeleton that the character keeps, in order. */
   readonly kept: readonly number[];
   readonly metresPerUnit: number;
-  readonly joints: number;
 }
 
 /**
@@ -29,12 +28,12 @@ export function readSkin(
   gltf: Gltf,
   joints: JointNodes,
   world: Float64Array,
-  { kept, metresPerUnit, joints: count }: Kept,
+  { kept, metresPerUnit }: Kept,
   warnings: Warning[],
 ): CharacterSkin {
   const { json } = gltf;
   const own = ownJoints(joints, kept);
-  const binds = bindMatrices(gltf, own, count);
+  const binds = bindMatrices(gltf, own, kept.length);
   const hips = joints.nodes[kept[0]];
   const size = (m: ArrayLike<number>, i: number) => Math.hypot(m[i + 3], m[i + 4], m[i + 5]);
   const hipsBind = binds[0];

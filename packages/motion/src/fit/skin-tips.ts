@@ -1,5 +1,5 @@
 import { multiplyInverse, rotate, type Vec3 } from '../math/quat';
-import { inner, minus, norm, unit, vecAt } from '../math/vec';
+import { inner, minus, norm, plus, times, unit, vecAt } from '../math/vec';
 import type { Body, Leg } from '../model/body';
 import { childrenOf, type Skeleton } from '../model/skeleton';
 import type { FixedPoint } from '../model/fixed-point';
@@ -91,7 +91,7 @@ export function withTips(
     const at = vecAt(pose.positions, joint);
     const bone = unit(minus(at, vecAt(pose.positions, skeleton.joints[joint].parent)));
     const far = farthest(carriedBy(skin, [joint]), vertices, (p) => inner(minus(p, at), bone));
-    if (far) add(fixed(pose, joint, [at[0] + bone[0] * far.reach, at[1] + bone[1] * far.reach, at[2] + bone[2] * far.reach]));
+    if (far) add(fixed(pose, joint, plus(at, times(bone, far.reach))));
   }
   if (head !== undefined) {
     const at = vecAt(pose.positions, head);
@@ -105,4 +105,18 @@ function farthest(which: readonly number[], vertices: Float32Array, measure: (po
   let reach = -Infinity;
   for (const v of which) reach = Math.max(reach, measure(vecAt(vertices, v)));
   return which.length > 0 && reach > 0 ? { reach } : null;
+}
+
+/** The skeleton with end sites where the last joints of its chains end in the skin: so a head is told from the end of a neck. */
+export function withLeafTips(skeleton: Skeleton, skin: CharacterSkin, vertices: Float32Array, pose: WorldPose): Skeleton {
+  const children = childrenOf(skeleton);
+  return {
+    joints: skeleton.joints.map((joint, j) => {
+      if (children[j].length > 0 || joint.parent < 0) return joint;
+      const at = vecAt(pose.positions, j);
+      const bone = unit(minus(at, vecAt(pose.positions, joint.parent)));
+      const far = farthest(carriedBy(skin, [j]), vertices, (p) => inner(minus(p, at), bone));
+      return far ? { ...joint, endSites: [fixed(pose, j, plus(at, times(bone, far.reach))).local] } : joint;
+    }),
+  };
 }

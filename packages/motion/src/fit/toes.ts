@@ -13,12 +13,19 @@ const FLAT_AFTER = 0.12;
 const MOST_BEND = 1.2;
 
 /**
- * In place: bends toes up where they would go through the floor. Toes that the source does not have lie flat while the ball bears and the heel
- * comes up, as toes do.
+ * In place: toes that the source does not have lie flat while the ball bears and the heel comes up, as toes do; and toes that would go through
+ * the floor are bent up.
  *
  * @param ground level of the floor, metres
+ * @param slack how deep a tip may be before it is lifted, metres: bending moves the ball too
  */
-export function liftToes(motion: Motion, { character, drives, targetBody }: FitPlan, contacts: Contacts, ground: number): void {
+export function bendToes(
+  motion: Motion,
+  { character, drives, targetBody }: FitPlan,
+  contacts: Contacts,
+  ground: number,
+  slack: number,
+): void {
   const globals = forwardKinematics(motion);
   const J = globals.joints;
   for (const side of ['left', 'right'] as const) {
@@ -34,8 +41,8 @@ export function liftToes(motion: Motion, { character, drives, targetBody }: FitP
       const level = Math.hypot(along[0], along[2]);
       if (length < 1e-6 || level < 1e-6) continue;
       const dips = Math.asin(Math.max(-1, Math.min(1, along[1] / length)));
-      // As far as the floor asks, from where the ball is; or all the way to flat.
-      const over = Math.max(-1, Math.min(1, (ground - balls[f * 3 + 1]) / length));
+      // As far as the floor asks, toes that lie flat no higher than the ball, which may be in it still; or all the way to flat.
+      const over = Math.max(-1, Math.min(flat ? 0 : 1, (ground - slack - balls[f * 3 + 1]) / length));
       const least = over > along[1] / length ? Math.asin(over) - dips : 0;
       const asked = flat && dips < 0 ? Math.max(least, -dips * flat[f]) : least;
       if (asked <= 1e-5) continue;

@@ -151,6 +151,29 @@ function twoLongBones(skeleton: Skeleton, branch: readonly number[]): [number, n
       best = [chain[a], chain[a + 1], chain[a + 2]];
     }
   }
+  const [first, second, third] = best ?? chain;
+  const ratio = along(first, second) / along(second, third);
+  return ratio > UNLIKE || ratio < 1 / UNLIKE ? twoLikeBones(chain, along) : best;
+}
+
+/** Thigh and shin, upper arm and forearm are about as long as each other; where they seem not to be by this factor, one is made of two. */
+const UNLIKE = 1.7;
+
+/** Three joints of a chain, perhaps with others in between, that are as far apart as can be and about evenly. */
+function twoLikeBones(chain: readonly number[], along: (from: number, to: number) => number): [number, number, number] | null {
+  let best: [number, number, number] | null = null;
+  let most = 0;
+  for (let a = 0; a < chain.length - 2; a++) {
+    for (let b = a + 1; b < chain.length - 1; b++) {
+      for (let c = b + 1; c < chain.length; c++) {
+        const [upper, lower] = [along(chain[a], chain[b]), along(chain[b], chain[c])];
+        const even = 2 * Math.min(upper, lower) - Math.abs(upper - lower);
+        if (even <= most) continue;
+        most = even;
+        best = [chain[a], chain[b], chain[c]];
+      }
+    }
+  }
   return best;
 }
 
