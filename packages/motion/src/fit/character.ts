@@ -52,4 +52,9 @@ export interface Character {
   readonly outside: readonly string[];
   readonly statureM: number;
   readonly warnings: readonly Warning[];
+  /** The bytes it was read from: what is shipped is this file with other animations. */
+  readonly file: Uint8Array;
 }
+
+/** The characters at hand, by what recipes call them. */
+export type Cast = ReadonlyMap<string, Character>;

@@ -1,6 +1,6 @@
 import { InputError, type Warning } from '../error';
-import { openGltf, type Gltf } from '../formats/gltf-container';
-import { compose, multiplyAffine, restOf, rotationOf } from '../formats/gltf-affine';
+import { glbChunks, openGltf, type Gltf } from '../formats/gltf-container';
+import { nodesAtRest, rotationOf } from '../formats/gltf-affine';
 import { jointNodes, nodeParents, type JointNodes } from '../formats/gltf-joints';
 import { uniqueNames } from '../formats/gltf';
 import { vecAt } from '../math/vec';
@@ -27,6 +27,8 @@ export function readCharacter(bytes: Uint8Array, name: string): Character {
   const fail = (message: string): never => {
     throw new InputError('character', message, { line: 1 });
   };
+  glbChunks(bytes);
+  if (json.buffers[0]?.uri !== undefined) return fail('Its data lie in another file: save the character as one GLB.');
   if (json.skins.length === 0)
     return fail('The file has no skin: a character is a mesh that is skinned to joints. Export it with its skin.');
   const warnings: Warning[] = [];
@@ -34,7 +36,7 @@ export function readCharacter(bytes: Uint8Array, name: string): Character {
   const joints = jointNodes(json, parentOf, new Set(json.skins.flatMap((skin) => skin.joints)));
   if (joints.left > 0)
     warnings.push({ code: 'second-skeleton', message: `${joints.left} joints belong to another skeleton and are left out.` });
-  const world = restWorld(gltf, parentOf);
+  const world = nodesAtRest(gltf, parentOf);
   const whole = skeletonOf(gltf, joints, world, warnings);
   const reading = uprightReading(whole.skeleton, whole.pose, warnings);
   const pose = turnedPose(whole.pose, reading.turn, reading.metresPerUnit);
@@ -67,26 +69,8 @@ export function readCharacter(bytes: Uint8Array, name: string): Character {
     outside: whole.skeleton.joints.filter((_, j) => !kept.includes(j)).map((joint) => joint.name),
     statureM: heightOf(vertices, skin.indices),
     warnings,
+    file: bytes,
   };
-}
-
-/** World matrices of all nodes at rest, twelve numbers each. */
-function restWorld({ json }: Gltf, parentOf: Int32Array): Float64Array {
-  const world = new Float64Array(json.nodes.length * 12);
-  const local = new Float64Array(12);
-  const done = new Uint8Array(json.nodes.length);
-  const place = (n: number) => {
-    if (done[n]) return;
-    done[n] = 1;
-    const { matrix, translation, rotation, scale } = restOf(json, n);
-    if (parentOf[n] >= 0) place(parentOf[n]);
-    if (matrix) local.set(matrix);
-    else compose(local, translation, rotation, scale);
-    if (parentOf[n] < 0) world.set(local, n * 12);
-    else multiplyAffine(world, n * 12, world, parentOf[n] * 12, local);
-  };
-  for (let n = 0; n < json.nodes.length; n++) place(n);
-  return world;
 }
 
 function skeletonOf(

@@ -38,38 +38,68 @@ export const placementSchema = z.object({
 });
 export type Placement = z.infer<typeof placementSchema>;
 
+const referenceSchema = z.object({
+  /** The pose of the source that is the same as the target's: straightened, at rest, or given joint by joint (rotations local to the parents). */
+  source: z
+    .union([z.enum(referenceKinds), z.object({ label: z.string().max(120).default(''), rotations: z.record(z.string(), quaternion) })])
+    .default('T'),
+  target: z.enum(referenceKinds).default('T'),
+  /** Turned by hand, part by part with all that hangs from it. */
+  turns: z.object({ source: turns.default({}), target: turns.default({}) }).prefault({}),
+});
+
+const fields = {
+  /** Joints by part of the body, where a person knows better than what was found; an empty list leaves the part out. */
+  mapping: z.object({
+    source: z.partialRecord(part, jointNames).default({}),
+    target: z.partialRecord(part, jointNames).default({}),
+  }),
+  reference: referenceSchema,
+  /** How far the body goes: in the ratio of the legs, as captured, or by a factor. */
+  travel: z.union([z.enum(['legs', 'captured']), z.number().min(0.05).max(20)]),
+  /** Where the translation of a target's joint comes from: its own build, the source's movement scaled by the bones, or as captured. */
+  translations: z.record(z.string(), z.enum(['target', 'scaled', 'source'])),
+  placement: z.partialRecord(z.enum(LIMBS), placementSchema),
+  /** Rotations added part by part, in the axes of the reference pose, degrees. */
+  offsets: turns,
+  /** Bend of each joint of fingers that the source does not have, degrees. */
+  curlDeg: z.number().min(-30).max(90),
+  /** Contacts of feet and hands: kept where they came down, or left to the joint angles. */
+  contacts: z.enum(['held', 'free']),
+  /** Lifts the soles off the floor, centimetres: for what is not in the skin. */
+  soleCm: z.number().min(-20).max(20),
+  /** How much of what a hand lacks to its place the body gives, 0 to 1. */
+  give: z.number().min(0).max(1),
+};
+
+/** What a clip says otherwise than its pair of skeletons. */
+export const fitOverrides = z.object(fields).partial();
+export type FitOverrides = z.infer<typeof fitOverrides>;
+
 /** What is settled once for a pair of skeletons and holds for every take and clip of it. Everything has a good default. */
 export const fitSettingsSchema = z.object({
-  /** Joints by part of the body, where a person knows better than what was found; an empty list leaves the part out. */
-  mapping: z
-    .object({ source: z.partialRecord(part, jointNames).default({}), target: z.partialRecord(part, jointNames).default({}) })
-    .prefault({}),
-  reference: z
-    .object({
-      /** The pose of the source that is the same as the target's: straightened, at rest, or given joint by joint (rotations local to the parents). */
-      source: z
-        .union([z.enum(referenceKinds), z.object({ label: z.string().max(120).default(''), rotations: z.record(z.string(), quaternion) })])
-        .default('T'),
-      target: z.enum(referenceKinds).default('T'),
-      /** Turned by hand, part by part with all that hangs from it. */
-      turns: z.object({ source: turns.default({}), target: turns.default({}) }).prefault({}),
-    })
-    .prefault({}),
-  /** How far the body goes: in the ratio of the legs, as captured, or by a factor. */
-  travel: z.union([z.enum(['legs', 'captured']), z.number().min(0.05).max(20)]).default('legs'),
-  /** Where the translation of a target's joint comes from: its own build, the source's movement scaled by the bones, or as captured. */
-  translations: z.record(z.string(), z.enum(['target', 'scaled', 'source'])).default({}),
-  placement: z.partialRecord(z.enum(LIMBS), placementSchema).default({}),
-  /** Rotations added part by part, in the axes of the reference pose, degrees. */
-  offsets: turns.default({}),
-  /** Bend of each joint of fingers that the source does not have, degrees. */
-  curlDeg: z.number().min(-30).max(90).default(18),
-  /** Contacts of feet and hands: kept where they came down, or left to the joint angles. */
-  contacts: z.enum(['held', 'free']).default('held'),
-  /** Lifts the soles off the floor, centimetres: for what is not in the skin. */
-  soleCm: z.number().min(-20).max(20).default(0),
-  /** How much of what a hand lacks to its place the body gives, 0 to 1. */
-  give: z.number().min(0).max(1).default(0.3),
+  mapping: fields.mapping.prefault({}),
+  reference: fields.reference.prefault({}),
+  travel: fields.travel.default('legs'),
+  translations: fields.translations.default({}),
+  placement: fields.placement.default({}),
+  offsets: fields.offsets.default({}),
+  curlDeg: fields.curlDeg.default(18),
+  contacts: fields.contacts.default('held'),
+  soleCm: fields.soleCm.default(0),
+  give: fields.give.default(0.3),
 });
 export type FitSettings = z.infer<typeof fitSettingsSchema>;
 export type FitSettingsInput = z.input<typeof fitSettingsSchema>;
+
+/** A saved fit: of the takes of one suit, told by their skeletons' signature, onto one character. */
+export const savedFitSchema = z
+  .object({
+    /** The signature of the source's skeleton; without it the fit is for any source. */
+    source: z.string().max(64).optional(),
+    character: z.string().min(1).max(200),
+    ...fields,
+  })
+  .partial()
+  .required({ character: true });
+export type SavedFit = z.infer<typeof savedFitSchema>;

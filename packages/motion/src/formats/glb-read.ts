@@ -1,5 +1,6 @@
 import { WebIO, type Animation, type AnimationSampler, type Node } from '@gltf-transform/core';
 import { InputError } from '../error';
+import { readCharacter } from '../fit/read-character';
 import { slerp, type Quat, type Vec3 } from '../math/quat';
 import type { Clip, Travel } from '../model/clip';
 import { alignSigns, createMotion, type Motion } from '../model/motion';
@@ -47,6 +48,8 @@ export async function readGlb(bytes: Uint8Array): Promise<NamedClip[]> {
   const inner = top.listChildren().filter((child) => isIn.has(child));
   const hasRoot = inner.length === 1 && inner[0].listChildren().filter((child) => isIn.has(child)).length > 1;
   const joints = hasRoot ? ordered.slice(1) : ordered;
+  const isNoted = joints.some((node) => endSitesIn(node.getExtras()).length > 0);
+  const tips = isNoted ? null : tipsInSkin(bytes);
   const skeleton: Skeleton = {
     joints: joints.map((node, j): Joint => {
       const [x, y, z] = node.getTranslation();
@@ -57,7 +60,7 @@ export async function readGlb(bytes: Uint8Array): Promise<NamedClip[]> {
         parent,
         offset: [x, y, z],
         restRotation: [qx, qy, qz, qw],
-        endSites: endSitesIn(node.getExtras()),
+        endSites: tips?.get(node.getName()) ?? endSitesIn(node.getExtras()),
       };
     }),
   };
@@ -65,6 +68,18 @@ export async function readGlb(bytes: Uint8Array): Promise<NamedClip[]> {
     name: animation.getName() || `animation ${i + 1}`,
     clip: toClip(animation, skeleton, joints, hasRoot ? top : null),
   }));
+}
+
+/** Where heels, toes, hands and head end, of a file that does not note it: from its skin, by the names of the joints. */
+function tipsInSkin(bytes: Uint8Array): Map<string, readonly Vec3[]> | null {
+  try {
+    const { skeleton, nodes } = readCharacter(bytes, 'measured');
+    return nodes.metresPerUnit === 1 ? new Map(skeleton.joints.map(({ name, endSites }) => [name, endSites])) : null;
+  } catch (error) {
+    // Without a whole skin, soles are estimated from the joints alone.
+    if (error instanceof InputError) return null;
+    throw error;
+  }
 }
 
 function toClip(animation: Animation, skeleton: Skeleton, nodes: readonly Node[], root: Node | null): Clip {

@@ -1,5 +1,5 @@
 import { setBasis, type Numbers, type Quat, type Vec3 } from '../math/quat';
-import type { GltfJson } from './gltf-container';
+import type { Gltf, GltfJson } from './gltf-container';
 
 /** A node's transform when nothing moves it. */
 export interface Rest {
@@ -62,4 +62,23 @@ export function rotationOf(out: Numbers, o: number, m: ArrayLike<number>, i: num
   xy /= l;
   xz /= l;
   setBasis(out, o, xx, xy, xz, yx, yy, yz, xy * yz - xz * yy, xz * yx - xx * yz, xx * yy - xy * yx);
+}
+
+/** World matrices of all nodes at rest, twelve numbers each. */
+export function nodesAtRest({ json }: Gltf, parentOf: Int32Array): Float64Array {
+  const world = new Float64Array(json.nodes.length * 12);
+  const local = new Float64Array(12);
+  const done = new Uint8Array(json.nodes.length);
+  const place = (n: number) => {
+    if (done[n]) return;
+    done[n] = 1;
+    const { matrix, translation, rotation, scale } = restOf(json, n);
+    if (parentOf[n] >= 0) place(parentOf[n]);
+    if (matrix) local.set(matrix);
+    else compose(local, translation, rotation, scale);
+    if (parentOf[n] < 0) world.set(local, n * 12);
+    else multiplyAffine(world, n * 12, world, parentOf[n] * 12, local);
+  };
+  for (let n = 0; n < json.nodes.length; n++) place(n);
+  return world;
 }

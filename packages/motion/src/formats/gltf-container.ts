@@ -96,7 +96,7 @@ const fail = (message: string): never => {
  * @throws InputError `gltf` that names the chunk, buffer or field
  */
 export function openGltf(bytes: Uint8Array, resources: Resources = () => undefined): Gltf {
-  const isBinary = bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
+  const isBinary = isGlb(bytes);
   const { text, binary } = isBinary ? chunksOf(bytes) : { text: bytes, binary: null };
   let parsed: unknown;
   try {
@@ -133,6 +133,29 @@ function checkCounts(parsed: unknown): void {
       fail(`The file has ${list.length} ${name}; ${MOST_ENTRIES} are the most that is read.`);
   }
 }
+
+/** The JSON and the binary chunk of a GLB. @throws InputError `gltf` when it is none, or cut short */
+export function glbChunks(bytes: Uint8Array): { json: Uint8Array; binary: Uint8Array | null } {
+  if (!isGlb(bytes)) return fail('This is not a GLB file: it does not begin with "glTF".');
+  const { text, binary } = chunksOf(bytes);
+  return { json: text, binary };
+}
+
+/** A GLB of a JSON and a binary chunk, each padded to four bytes as glTF asks. */
+export function joinGlb(json: Uint8Array, binary: Uint8Array): Uint8Array {
+  const padded = (length: number) => Math.ceil(length / 4) * 4;
+  const [a, b] = [padded(json.length), padded(binary.length)];
+  const out = new Uint8Array(12 + 8 + a + 8 + b);
+  const view = new DataView(out.buffer);
+  [0x46546c67, 2, out.length, a, JSON_CHUNK].forEach((value, i) => view.setUint32(i * 4, value, true));
+  out.fill(0x20, 20, 20 + a).set(json, 20);
+  view.setUint32(20 + a, b, true);
+  view.setUint32(24 + a, BINARY_CHUNK, true);
+  out.set(binary, 28 + a);
+  return out;
+}
+
+const isGlb = (bytes: Uint8Array): boolean => bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
 
 function chunksOf(bytes: Uint8Array): { text: Uint8Array; binary: Uint8Array | null } {
   if (bytes.length < 20) fail('The GLB is cut short within its header.');

@@ -1,5 +1,9 @@
 import { InputError, type Warning } from '../error';
 import { writeBvh } from '../formats/bvh-write';
+import type { Cast, Character } from '../fit/character';
+import { readCharacter } from '../fit/read-character';
+import { characterIn, withFits } from '../fit/with-fits';
+import { writeCharacterGlb } from '../formats/character-write';
 import { writeGlb, type NamedClip } from '../formats/glb-write';
 import { readAsf } from '../formats/asf';
 import { readTake } from '../formats/read-take';
@@ -7,6 +11,7 @@ import { clipFigures, type ClipFigures } from '../measure/clip-figures';
 import { worldMotion } from '../model/clip';
 import { describeTake } from '../model/describe-take';
 import type { Motion } from '../model/motion';
+import { skeletonSignature } from '../model/signature';
 import { recipeRunner, type ClipRecipe } from '../recipe/recipe';
 import { shipClip } from '../recipe/ship';
 import type { Project } from './schema';
@@ -20,6 +25,8 @@ export interface ClipReport extends Partial<ClipFigures> {
   readonly name: string;
   readonly take: string;
   readonly file: string;
+  /** Whom it is fitted to. */
+  readonly character?: string;
   readonly gait?: string;
   readonly direction?: string;
   /** By how much the retime to whole frames changes the speed; 1 is not at all. */
@@ -63,39 +70,52 @@ export async function make(
       throw error;
     }
   }
-  return makeClips(project, (id) => takes.get(id), progress);
+  const cast = new Map<string, Character>();
+  for (const { id, file } of project.characters) {
+    try {
+      cast.set(id, readCharacter(await readFile(file), id));
+    } catch (error) {
+      if (error instanceof InputError) throw new InputError(error.code, error.message, { file, ...error.place });
+      throw error;
+    }
+  }
+  return makeClips(project, (id) => takes.get(id), cast, progress);
 }
 
-/** The same from takes that are already in memory. */
+/** The same from takes and characters that are already in memory. */
 export async function makeClips(
-  project: Pick<Project, 'fps' | 'clips' | 'ship'>,
+  project: Pick<Project, 'fps' | 'clips' | 'ship' | 'fits'>,
   takeOf: (id: string) => PreparedTake | undefined,
+  cast: Cast = new Map(),
   progress: (done: number, of: number, name: string) => void = () => {},
 ): Promise<{ files: MadeFile[]; report: Report }> {
   const fps = project.ship.fps ?? project.fps;
   const runners = new Map<string, (recipe: ClipRecipe) => NamedClip['clip'] & ReturnType<ReturnType<typeof recipeRunner>>>();
-  const made: (NamedClip & { take: string; rateChange: number })[] = [];
+  const made: (NamedClip & { take: string; rateChange: number; file: string; character: string | null })[] = [];
   const reports: ClipReport[] = [];
   const folder = project.ship.glb.replace(/[^/]*$/, '');
   for (const [index, { name, take, from, to, steps, gait, direction }] of project.clips.entries()) {
     progress(index, project.clips.length, name);
     const prepared = takeOf(take);
     if (!prepared) throw new InputError('project', `Take "${take}" is missing.`, { field: 'clips' });
-    const run = runners.get(take) ?? recipeRunner(prepared.motion);
+    const run = runners.get(take) ?? recipeRunner(prepared.motion, cast);
     runners.set(take, run);
+    const whole = withFits(steps, skeletonSignature(prepared.motion.skeleton), project.fits);
+    const character = characterIn(steps);
     let shipped;
     try {
-      shipped = shipClip(run({ from, to, steps }), fps);
+      shipped = shipClip(run({ from, to, steps: whole }), fps);
     } catch (error) {
       if (error instanceof InputError) throw new InputError(error.code, `Clip "${name}": ${error.message}`, error.place);
       throw error;
     }
-    made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange });
-    const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : project.ship.glb;
+    const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, character);
+    made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange, file, character });
     reports.push({
       name,
       take,
       file,
+      ...(character !== null && { character }),
       ...(gait && { gait }),
       ...(direction && { direction }),
       rateChange: shipped.rateChange,
@@ -104,10 +124,10 @@ export async function makeClips(
     });
   }
   const files: MadeFile[] = [];
-  if (project.ship.oneFilePerClip) {
-    for (const clip of made) files.push({ path: `${folder}${clip.name}.glb`, bytes: await writeGlb([clip]) });
-  } else {
-    files.push({ path: project.ship.glb, bytes: await writeGlb(made) });
+  for (const path of new Set(made.map(({ file }) => file))) {
+    const within = made.filter(({ file }) => file === path);
+    const character = within[0].character === null ? undefined : cast.get(within[0].character);
+    files.push({ path, bytes: character ? writeCharacterGlb(within, character) : await writeGlb(within) });
   }
   if (project.ship.bvh) {
     const encode = new TextEncoder();
@@ -116,6 +136,14 @@ export async function makeClips(
   const warnings = [...new Set(made.map((clip) => clip.take))].flatMap((id) => takeOf(id)?.warnings ?? []);
   const report: Report = { fps, files: files.map((file) => file.path), clips: reports, warnings };
   return { files, report };
+}
+
+/** All clips go into one file, but each character, whose skeleton and skin are its own, into one of its own where there are several. */
+function fileOf({ ship, clips }: Pick<Project, 'ship' | 'clips'>, character: string | null): string {
+  const several = new Set(clips.map(({ steps }) => characterIn(steps))).size > 1;
+  return several && character !== null
+    ? ship.glb.replace(/\.glb$/i, (end) => `-${character.replace(/[^\p{L}\p{N}_-]+/gu, '-')}${end}`)
+    : ship.glb;
 }
 
 function clipWarnings(rateChange: number): Warning[] {

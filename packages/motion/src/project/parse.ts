@@ -1,4 +1,5 @@
 import { InputError } from '../error';
+import { characterIn } from '../fit/with-fits';
 import { projectSchema, type Project } from './schema';
 
 /**
@@ -30,6 +31,12 @@ export function parseProject(text: string): Project {
   for (const clip of parsed.data.clips) {
     if (names.has(clip.name.toLowerCase())) throw new InputError('project', `Two clips are called "${clip.name}".`, { field: 'clips' });
     names.add(clip.name.toLowerCase());
+    const character = characterIn(clip.steps);
+    if (character !== null && !parsed.data.characters.some(({ id }) => id === character)) {
+      throw new InputError('project', `Clip "${clip.name}" is fitted to "${character}", which is not among the characters.`, {
+        field: 'clips',
+      });
+    }
     if (!parsed.data.takes.some((take) => take.id === clip.take)) {
       throw new InputError('project', `Clip "${clip.name}" is cut from take "${clip.take}", which is not among the takes.`, {
         field: 'clips',

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { takeOverridesSchema } from '../model/overrides';
+import { savedFitSchema } from '../fit/settings';
 import { stepSchema } from '../steps';
 
 const id = z.string().min(1).max(200);
@@ -29,7 +30,10 @@ export const projectSchema = z.object({
       }),
     )
     .min(1),
+  /** Skinned GLB files that clips are fitted to. */
   characters: z.array(z.object({ id, file: fileName })).default([]),
+  /** What is settled for the takes of a suit and a character; a clip's own `fit` step goes first. */
+  fits: z.array(savedFitSchema).default([]),
   clips: z
     .array(
       z.object({

@@ -1,3 +1,4 @@
+import type { Cast } from '../fit/character';
 import { cutClip, type Clip } from '../model/clip';
 import type { Motion } from '../model/motion';
 import { applyStep, type RecipeStep } from '../steps';
@@ -13,8 +14,9 @@ export interface ClipRecipe {
  * Runs recipes over one take and remembers every prefix, so that changing the last step runs only that.
  *
  * @param motion the take in metres, Y up
+ * @param cast the characters that it may be fitted to, by what the steps call them; one that is once there never changes
  */
-export function recipeRunner(motion: Motion): (recipe: ClipRecipe) => Clip {
+export function recipeRunner(motion: Motion, cast: Cast = new Map()): (recipe: ClipRecipe) => Clip {
   const known = new Map<string, Clip>();
   const remember = (key: string, make: () => Clip): Clip => {
     const clip = known.get(key) ?? make();
@@ -29,7 +31,7 @@ export function recipeRunner(motion: Motion): (recipe: ClipRecipe) => Clip {
     for (const step of steps) {
       key += JSON.stringify(step);
       const before = clip;
-      clip = remember(key, () => applyStep(before, step));
+      clip = remember(key, () => applyStep(before, step, cast));
     }
     return clip;
   };

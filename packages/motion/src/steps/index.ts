@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import type { Cast } from '../fit/character';
 import type { Clip } from '../model/clip';
 import { evenOut, evenOutParams } from './even-out';
 import { extend, extendParams } from './extend';
+import { fit, fitParams } from './fit';
 import { floor, floorParams } from './floor';
 import { footLock, footLockParams } from './foot-lock';
 import { loop, loopParams } from './loop';
@@ -14,6 +16,7 @@ import { typicalCycleParams, typicalCycleStep } from './typical-cycle';
 
 /** A recipe's step as it stands in a file: told apart by `kind`, parameters optional. */
 export const stepSchema = z.discriminatedUnion('kind', [
+  fitParams,
   floorParams,
   typicalCycleParams,
   mirrorParams,
@@ -29,10 +32,16 @@ export const stepSchema = z.discriminatedUnion('kind', [
 export type RecipeStep = z.infer<typeof stepSchema>;
 export type RecipeStepInput = z.input<typeof stepSchema>;
 
-/** Applies one step; a step that is switched off changes nothing. */
-export function applyStep(clip: Clip, step: RecipeStep): Clip {
+/**
+ * Applies one step; a step that is switched off changes nothing.
+ *
+ * @param cast the characters that clips may be fitted to
+ */
+export function applyStep(clip: Clip, step: RecipeStep, cast: Cast = new Map()): Clip {
   if (step.off) return clip;
   switch (step.kind) {
+    case 'fit':
+      return fit.apply(clip, step, cast);
     case 'floor':
       return floor.apply(clip, step);
     case 'typical-cycle':
