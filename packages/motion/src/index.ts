@@ -128,3 +128,6 @@ export * from './fit/sole-tracks';
 export * from './fit/transfer';
 export * from './model/fixed-point';
 export * from './fit/with-fits';
+export * from './fit/fit-report';
+export * from './fit/joint-limits';
+export * from './fit/mismatch';
