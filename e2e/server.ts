@@ -44,6 +44,7 @@ export async function startApplication({ empty = false } = {}): Promise<Running>
     [join(process.cwd(), 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)],
     { cwd: 'apps/studio', env, stdio: 'ignore' },
   );
+  const worker: ChildProcess = spawn('node', ['dist/worker.mjs'], { cwd: 'apps/studio', env, stdio: 'ignore' });
   const url = `http://127.0.0.1:${port}`;
   for (let i = 0; i < 150; i++) {
     if (
@@ -58,8 +59,10 @@ export async function startApplication({ empty = false } = {}): Promise<Running>
   return {
     url,
     stop: async () => {
-      server.kill('SIGTERM');
-      await new Promise((resolve) => server.once('exit', resolve));
+      for (const child of [worker, server]) {
+        child.kill('SIGTERM');
+        if (child.exitCode === null) await new Promise((resolve) => child.once('exit', resolve));
+      }
       await admin.query(`drop database ${name} with (force)`);
       await admin.end();
     },

@@ -1,9 +1,10 @@
 import { build } from 'esbuild';
 
-// Migrations and demo data, run before the server starts.
+// Migrations and demo data, run before the server starts, and the worker that runs beside it.
 await build({
-  entryPoints: [new URL('src/server/setup.ts', import.meta.url).pathname],
-  outfile: new URL('dist/setup.mjs', import.meta.url).pathname,
+  entryPoints: ['setup', 'worker'].map((name) => new URL(`src/server/${name}.ts`, import.meta.url).pathname),
+  outdir: new URL('dist', import.meta.url).pathname,
+  outExtension: { '.js': '.mjs' },
   bundle: true,
   platform: 'node',
   format: 'esm',

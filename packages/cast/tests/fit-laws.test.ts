@@ -72,8 +72,8 @@ describe('laws of a fit', () => {
     ['Tallow', tallow],
   ])('to %s and back no mapped rotation changes', async (_, build) => {
     const motion = take('rounds', 8);
-    const there = fitMotion(motion, await read(build()), settings({ contacts: 'free' }));
-    const back = fitMotion(there.motion, await suitCharacter(motion), settings({ contacts: 'free' })).motion;
+    const there = fitMotion(motion, await read(build()), settings({ planted: 'free' }));
+    const back = fitMotion(there.motion, await suitCharacter(motion), settings({ planted: 'free' })).motion;
     const [p, q] = [forwardKinematics(motion), forwardKinematics(back)];
     let most = 0;
     for (let i = 0; i < p.rotations.length; i += 4) most = Math.max(most, angleBetween(p.rotations, i, q.rotations, i));

@@ -1,8 +1,9 @@
 import { nameByPattern, stepSchema, swapSides, type Proposal, type RecipeStep } from '@lantern/motion';
 import type { ClipDoc } from './clips-store';
 
-/** The recipe that a new clip begins with: a closed loop (or the cut as it is) with its feet held, whose root starts at the origin. */
-export const defaultSteps = (isLoop = true): RecipeStep[] => [
+/** The recipe that a new clip begins with: fitted to whom the project's clips are, a closed loop (or the cut as it is) with its feet held, whose root starts at the origin. */
+export const defaultSteps = (isLoop = true, fitTo = ''): RecipeStep[] => [
+  ...(fitTo ? [stepSchema.parse({ kind: 'fit', character: fitTo })] : []),
   ...(isLoop ? [newStep('loop')] : []),
   newStep('foot-lock'),
   newStep('travel'),
@@ -10,6 +11,7 @@ export const defaultSteps = (isLoop = true): RecipeStep[] => [
 
 /** The order in which steps are run. */
 export const STEP_ORDER = [
+  'fit',
   'floor',
   'typical-cycle',
   'mirror',
@@ -25,6 +27,8 @@ export const STEP_ORDER = [
 
 /** @param mps of the clip now: a speed step begins with what it has */
 export function newStep(kind: RecipeStep['kind'], mps = 1.4): RecipeStep {
+  // The first character there is, until another is chosen.
+  if (kind === 'fit') return stepSchema.parse({ kind, character: 'wick' });
   if (kind === 'travel') return stepSchema.parse({ kind, start: 'origin' });
   if (kind === 'speed') return stepSchema.parse({ kind, mps: Math.max(0.05, Number(mps.toFixed(2))) });
   if (kind === 'path') return stepSchema.parse({ kind, shape: 'arc' });
@@ -70,9 +74,23 @@ export function recut(doc: ClipDoc, { from, to }: { readonly from: number; reado
   const steps = doc.steps.map((step) =>
     step.kind === 'foot-lock' && step.contacts
       ? { ...step, contacts: { left: move(step.contacts.left), right: move(step.contacts.right) } }
-      : step,
+      : step.kind === 'fit' && step.placement
+        ? { ...step, placement: movedHolds(step.placement, by) }
+        : step,
   );
   return { ...doc, from, to, steps };
+}
+
+type Placements = NonNullable<Extract<RecipeStep, { kind: 'fit' }>['placement']>;
+
+/** Places that are kept for a stretch stay where they are in the take. */
+function movedHolds(placement: Placements, by: number): Placements {
+  return Object.fromEntries(
+    Object.entries(placement).map(([limb, one]) => [
+      limb,
+      { ...one, holds: one.holds.map((hold) => ({ ...hold, from: hold.from + by, to: hold.to + by })) },
+    ]),
+  );
 }
 
 /** `stroll` → `stroll-01`, or the next free number. */

@@ -2,6 +2,7 @@
 import type { Marker, Passport, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
+import type { CharacterRow, FitRow } from '@/server/characters';
 import type { ClipRow } from '@/server/clips';
 import { fetchJson } from './fetch-json';
 
@@ -11,10 +12,13 @@ export interface ProjectInfo {
   readonly character: string;
   readonly fps: number;
   readonly namePattern: string;
+  /** The character that new clips are fitted to; empty: nobody. */
+  readonly fitTo: string;
 }
 
 export interface TakeInfo {
   readonly id: string;
+  readonly project: string;
   readonly name: string;
   readonly file: string;
   readonly frames: number;
@@ -39,6 +43,8 @@ export interface ProjectData {
   readonly project: ProjectInfo;
   readonly takes: readonly TakeInfo[];
   readonly clips: readonly ClipRow[];
+  readonly characters: readonly CharacterRow[];
+  readonly fits: readonly FitRow[];
 }
 
 export const ProjectContext = createContext<ProjectInfo | null>(null);

@@ -29,6 +29,7 @@ export const takeKey = (take: TakeInfo, overrides: TakeOverrides = take.override
 
 export const sourceOf = (take: TakeInfo, overrides: TakeOverrides = take.overrides): TakeSource => ({
   key: takeKey(take, overrides),
+  project: take.project,
   id: take.id,
   skeleton: take.skeleton,
   fps: take.fps,

@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { capture, type ScriptName } from '@lantern/capture';
+import { castGlb } from '@lantern/cast';
 import { describeTake, findLoops, readTake, stepSchema, writeBvh } from '@lantern/motion';
+import { and, eq } from 'drizzle-orm';
+import { importCharacter } from './characters';
 import { saveClip } from './clips';
 import type { Database } from './database';
-import { projects } from './schema';
+import { characters, projects } from './schema';
 import { changeTake, importTake } from './takes';
 
 const TAKES: readonly {
@@ -43,6 +46,20 @@ const TAKES: readonly {
 /** The project that every database has. */
 export async function makeProject(database: Database): Promise<void> {
   await database.insert(projects).values({ id: 'gullmouth', name: 'Gullmouth', character: 'Wick' }).onConflictDoNothing();
+}
+
+/** The characters that come with the program. */
+export async function addCast(database: Database): Promise<void> {
+  for (const [id, file] of [
+    ['wick', 'Wick.glb'],
+    ['tallow', 'Tallow.glb'],
+  ] as const) {
+    const known = await database
+      .select({ id: characters.id })
+      .from(characters)
+      .where(and(eq(characters.project, 'gullmouth'), eq(characters.id, id)));
+    if (known.length === 0) await importCharacter(database, 'gullmouth', file, await castGlb(id));
+  }
 }
 
 /** Wick's takes from the simulated suit, and two clips cut from his rounds: the loops that the program itself proposes. */

@@ -1,8 +1,6 @@
 import { InputError } from '@lantern/motion';
-import pino from 'pino';
 import { ZodError } from 'zod';
-
-export const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
+import { log } from './log';
 
 /** What a failed request answers: a code for programs and a sentence for people. */
 export interface Problem {

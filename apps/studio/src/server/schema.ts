@@ -1,5 +1,5 @@
 import type { Overview } from '@lantern/motion';
-import type { Marker, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
+import type { FitOverrides, FitReport, Marker, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
 import {
   boolean,
   customType,
@@ -27,6 +27,8 @@ export const projects = pgTable('projects', {
   fps: real('fps').notNull().default(60),
   /** After which clips are named. */
   namePattern: text('name_pattern').notNull().default('{character}-{gait}-{direction}'),
+  /** The character that new clips are fitted to; empty: nobody. */
+  fitTo: text('fit_to').notNull().default(''),
   created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
 });
 
@@ -144,4 +146,79 @@ export const clips = pgTable(
     removed: timestamp('removed', { withTimezone: true }),
   },
   (table) => [index('clips_project').on(table.project)],
+);
+
+/** What is shown of a character without opening its file. */
+export interface CharacterFacts {
+  readonly statureM: number;
+  readonly joints: number;
+  /** The least sure of its parts, 0 to 1. */
+  readonly confidence: number;
+  readonly warnings: readonly string[];
+}
+
+/** Skinned GLB files that takes are fitted to. */
+export const characters = pgTable(
+  'characters',
+  {
+    project: text('project')
+      .notNull()
+      .references(() => projects.id),
+    /** What recipes call it. */
+    id: text('id').notNull(),
+    name: text('name').notNull(),
+    file: text('file').notNull(),
+    hash: text('hash').notNull(),
+    facts: jsonb('facts').$type<CharacterFacts>().notNull(),
+    bytes: bytea('bytes').notNull(),
+    created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+    removed: timestamp('removed', { withTimezone: true }),
+  },
+  (table) => [primaryKey({ columns: [table.project, table.id] })],
+);
+
+/** What is settled for the takes of a suit, told by its signature, and a character. */
+export const fits = pgTable(
+  'fits',
+  {
+    project: text('project')
+      .notNull()
+      .references(() => projects.id),
+    source: text('source').notNull(),
+    character: text('character').notNull(),
+    settings: jsonb('settings').$type<FitOverrides>().notNull(),
+    updated: timestamp('updated', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.project, table.source, table.character] })],
+);
+
+export type FitState = 'waiting' | 'running' | 'done' | 'failed' | 'stopped';
+
+/** One take onto one character, done by whichever worker is free. */
+export const fitJobs = pgTable(
+  'fit_jobs',
+  {
+    id: uuid('id').primaryKey(),
+    project: text('project')
+      .notNull()
+      .references(() => projects.id),
+    /** Those that were asked for together. */
+    run: uuid('run').notNull(),
+    take: uuid('take')
+      .notNull()
+      .references(() => takes.id, { onDelete: 'cascade' }),
+    character: text('character').notNull(),
+    state: text('state').$type<FitState>().notNull().default('waiting'),
+    /** A worker shows that it is alive; one that has not for a while is taken for dead, and its job is done anew. */
+    beat: timestamp('beat', { withTimezone: true }),
+    tries: integer('tries').notNull().default(0),
+    report: jsonb('report').$type<FitReport>(),
+    /** Why it failed, in a sentence. */
+    message: text('message').notNull().default(''),
+    /** The whole take on the character, as a GLB. */
+    bytes: bytea('bytes'),
+    created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+    finished: timestamp('finished', { withTimezone: true }),
+  },
+  (table) => [index('fit_jobs_project').on(table.project, table.created)],
 );

@@ -2,7 +2,7 @@ import { fileURLToPath } from 'node:url';
 import { count } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { connect } from './database';
-import { loadDemo, makeProject } from './demo';
+import { addCast, loadDemo, makeProject } from './demo';
 import { takes } from './schema';
 
 // Brings a database up to date and, unless told to leave it empty, loads the demo data into one without takes.
@@ -11,6 +11,7 @@ if (!url) throw new Error('DATABASE_URL is not set');
 const { database, close } = connect(url);
 await migrate(database, { migrationsFolder: fileURLToPath(new URL('../drizzle', import.meta.url)) });
 await makeProject(database);
+await addCast(database);
 const [{ held }] = await database.select({ held: count() }).from(takes);
 if (held === 0 && !process.argv.includes('--empty')) {
   console.log('lantern: loading the demo takes');

@@ -1,5 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import {
+  applyOverrides,
   bareName,
   CHUNK_FRAMES,
   describeTake,
@@ -164,6 +165,14 @@ async function readStored(database: Database, row: TakeRow, chunks = Infinity): 
   // The reader's own warnings stay; what was worked out is worked out again.
   const warnings = row.passport.warnings.filter(({ code }) => !found.has(code));
   return { name: row.name, format: row.passport.format, part: row.passport.part, motion, warnings };
+}
+
+/** A take's motion as everything downstream sees it. @throws InputError `missing` when it is not there */
+export async function openMotion(database: Database, id: string): Promise<{ motion: Motion; signature: string; name: string }> {
+  const [row] = await database.select().from(takes).where(eq(takes.id, id));
+  if (!row) throw new InputError('missing', 'The take is not in the project any more.');
+  const { motion } = await readStored(database, row);
+  return { motion: applyOverrides(motion, row.passport.reading, row.overrides), signature: row.signature, name: row.name };
 }
 
 /** The passport of a long take from its first frames, with the length of all of it. */

@@ -14,6 +14,7 @@ export function Rail() {
   const clips = useClips((state) => state.docs.length);
   const places = [
     { name: 'Takes', slug: 'takes', waits: data?.takes.length ?? 0 },
+    { name: 'Fit', slug: 'fit', waits: data?.characters.length ?? 0 },
     { name: 'Bench', slug: 'bench', waits: clips },
     { name: 'Ship', slug: 'ship', waits: clips },
   ];

@@ -42,7 +42,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
 
   const commands = useMemo<Command[]>(
     () => [
-      ...['takes', 'bench', 'ship'].map((slug) => ({
+      ...['takes', 'fit', 'bench', 'ship'].map((slug) => ({
         id: slug,
         label: `Go to ${slug[0].toUpperCase()}${slug.slice(1)}`,
         run: () => router.push(`/${project.id}/${slug}`),

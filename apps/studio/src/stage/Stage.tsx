@@ -11,6 +11,7 @@ import { locate, type WireMotion } from '@/worker/wire';
 import { figureMesh } from './figure-mesh';
 import { Floor, Footprints } from './Floor';
 import { Ghosts } from './Ghosts';
+import { JointPicker } from './JointPicker';
 import { PathPen, type Pen } from './PathPen';
 import { Pointer } from './Pointer';
 import { Props } from './Props';
@@ -41,7 +42,18 @@ export interface StageProps {
     readonly mesh: BodyMesh;
     readonly floor: number;
     readonly shift: readonly [number, number];
+    /** Drawn as solid as the first, instead of as a ghost. */
+    readonly solid?: boolean;
+    readonly tint?: ReadonlyMap<number, string>;
+    /** Drawn larger or smaller about the origin: so that a smaller one's hips are where the first one's are. */
+    readonly scale?: number;
+    /** Metres to the viewer's right of the first, wherever either has gone. */
+    readonly beside?: number;
   } | null;
+  /** Colours of the first figure's joints. */
+  readonly tint?: ReadonlyMap<number, string>;
+  /** Joints are shown as dots, those chosen larger, and picked by a click: of the first figure (0) and of the other (1). */
+  readonly picking?: { readonly chosen: readonly ReadonlySet<number>[]; readonly onPick: (figure: number, joint: number) => void } | null;
   /** The root's way on the floor, x and z a frame. */
   readonly way?: Float32Array | null;
   readonly pen?: Pen | null;
@@ -87,12 +99,14 @@ function Scene({
   props,
   onProps,
   other,
+  tint,
+  picking = null,
   pair = null,
   way = null,
   pen = null,
 }: StageProps) {
   const { skeleton } = motion;
-  const figure = useMemo(() => figureMesh(skeleton, mesh, markers), [skeleton, mesh, markers]);
+  const figure = useMemo(() => figureMesh(skeleton, mesh, markers, undefined, undefined, tint), [skeleton, mesh, markers, tint]);
   useEffect(() => () => figure.dispose(), [figure]);
   const centre = useMemo(() => new THREE.Vector3(), []);
   const whole = useMemo(() => extentOf(motion.rootPositions), [motion]);
@@ -114,7 +128,12 @@ function Scene({
   useEffect(() => usePlayer.subscribe(() => invalidate()), [invalidate]);
   useEffect(() => figure.showBones(bones), [figure, bones]);
   const names = useMemo(() => skeleton.joints.map((joint) => joint.name), [skeleton]);
-  const second = useMemo(() => (other ? figureMesh(other.motion.skeleton, other.mesh, null, '#8fd0cb') : null), [other]);
+  const [rest, skin, solid, hues] = [other?.motion.skeleton, other?.mesh, other?.solid ?? false, other?.tint];
+  const second = useMemo(
+    () => (rest && skin ? figureMesh(rest, skin, null, solid ? undefined : '#8fd0cb', undefined, hues) : null),
+    [rest, skin, solid, hues],
+  );
+  const pickable = useMemo(() => (second ? [figure.bones, second.bones] : [figure.bones]), [figure, second]);
   useEffect(() => () => second?.dispose(), [second]);
   const end = useMemo(() => (pair ? figureMesh(pair.skeleton, mesh, null, DUSK.warm, 0.5) : null), [pair, mesh]);
   useEffect(() => () => end?.dispose(), [end]);
@@ -132,7 +151,7 @@ function Scene({
   }, [view, canvas, invalidate]);
   useEffect(
     () => invalidate(),
-    [invalidate, motion, view, showsPrints, figure, bones, ghosts, trails, props, second, measuring, end, way, pen],
+    [invalidate, motion, view, showsPrints, figure, bones, ghosts, trails, props, second, other, picking, measuring, end, way, pen],
   );
   useEffect(() => {
     if (view !== 'free' || measuring) return;
@@ -160,7 +179,9 @@ function Scene({
     if (second && other) {
       // In step: both at the same share of a second.
       second.pose(other.motion, (frame / motion.fps) * other.motion.fps);
-      second.object.position.set(other.shift[0], -other.floor, other.shift[1]);
+      const scale = other.scale ?? 1;
+      second.object.scale.setScalar(scale);
+      second.object.position.set(other.shift[0], -other.floor * scale, other.shift[1]);
     }
     const before = centre.clone();
     const found = locate(motion, Math.min(motion.frames - 1, Math.floor(frame)));
@@ -184,6 +205,12 @@ function Scene({
     if (camera instanceof THREE.PerspectiveCamera) {
       if (view === 'fit') fitCamera(camera, extent, zoom.current);
       else placeCamera(camera, view, centre, facing, zoom.current);
+    }
+    if (second && other?.beside !== undefined) {
+      const [x, , z] = second.bones[0].position.toArray();
+      const scale = other.scale ?? 1;
+      const right = new THREE.Vector3(1, 0, 0).applyQuaternion(camera.quaternion).setY(0).normalize().multiplyScalar(other.beside);
+      second.object.position.set(centre.x + right.x - x * scale, -other.floor * scale, centre.z + right.z - z * scale);
     }
     if (lamp.current) {
       // The lamp hangs over the viewer's shoulder: from whichever side one looks, that side is lit; but never far from the figure.
@@ -210,6 +237,7 @@ function Scene({
       {trails && trails.length > 0 && <Trails trails={trails} fps={motion.fps} floor={floor} />}
       {props && onProps && <Props props={props} onChange={onProps} />}
       <Pointer bones={figure.bones} names={names} measuring={measuring} />
+      {picking && <JointPicker figures={pickable} {...picking} />}
       {way ? <WayTicks way={way} /> : view === 'fit' && <WayLine rootPositions={motion.rootPositions} />}
       {pen && <PathPen {...pen} />}
       {showsPrints && markers && <Footprints prints={markers.footprints} frame={() => usePlayer.getState().frame} />}

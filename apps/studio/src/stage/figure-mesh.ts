@@ -24,8 +24,16 @@ export interface FigureMesh {
  *
  * @param ghost a colour makes it a thin shape of that colour, without outline
  * @param opacity of a ghost
+ * @param tint of some joints: what is carried by them takes on that colour
  */
-export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | null, ghost?: string, opacity = 0.2): FigureMesh {
+export function figureMesh(
+  rest: Skeleton,
+  mesh: BodyMesh,
+  markers: Markers | null,
+  ghost?: string,
+  opacity = 0.2,
+  tint?: ReadonlyMap<number, string>,
+): FigureMesh {
   const bones = rest.joints.map(() => new THREE.Bone());
   rest.joints.forEach((joint, j) => {
     bones[j].position.fromArray([...joint.offset]);
@@ -33,8 +41,8 @@ export function figureMesh(rest: Skeleton, mesh: BodyMesh, markers: Markers | nu
     if (joint.parent >= 0) bones[joint.parent].add(bones[j]);
   });
   bones[0].updateMatrixWorld(true);
-  const skeleton = new THREE.Skeleton(bones);
-  const geometry = geometryOf(mesh, markers);
+  const skeleton = new THREE.Skeleton(bones, mesh.skin && boundInverses(mesh.skin));
+  const geometry = geometryOf(mesh, markers, tint);
   const { material, ink } = materialsOf(ghost, opacity);
   const body = new THREE.SkinnedMesh(geometry, material);
   const outline = new THREE.SkinnedMesh(geometry, ink);
@@ -151,7 +159,17 @@ function boneLines(rest: Skeleton) {
   return lines;
 }
 
-function geometryOf(mesh: BodyMesh, markers: Markers | null): THREE.BufferGeometry {
+/** Inverses of where the bones stood when a skin was bound. */
+function boundInverses({ bindPositions, bindRotations }: NonNullable<BodyMesh['skin']>): THREE.Matrix4[] {
+  const one = new THREE.Vector3(1, 1, 1);
+  return Array.from({ length: bindPositions.length / 3 }, (_, j) =>
+    new THREE.Matrix4()
+      .compose(new THREE.Vector3().fromArray(bindPositions, j * 3), new THREE.Quaternion().fromArray(bindRotations, j * 4), one)
+      .invert(),
+  );
+}
+
+function geometryOf(mesh: BodyMesh, markers: Markers | null, hues?: ReadonlyMap<number, string>): THREE.BufferGeometry {
   const left = new Set(markers?.left.limbs);
   const right = new Set(markers?.right.limbs);
   const vertices = mesh.joints.length;
@@ -159,21 +177,27 @@ function geometryOf(mesh: BodyMesh, markers: Markers | null): THREE.BufferGeomet
   const weight = new Float32Array(vertices * 4);
   const colour = new Float32Array(vertices * 3);
   const tint = new THREE.Color();
+  const own = new THREE.Color();
   for (let v = 0; v < vertices; v++) {
     const joint = mesh.joints[v];
     index[v * 4] = joint;
     weight[v * 4] = 1;
-    tint.copy(WOOD);
-    if (left.has(joint)) tint.lerp(PORT, 0.42);
-    if (right.has(joint)) tint.lerp(STARBOARD, 0.62);
+    if (mesh.skin) tint.fromArray(mesh.skin.colours, v * 3);
+    else {
+      tint.copy(WOOD);
+      if (left.has(joint)) tint.lerp(PORT, 0.42);
+      if (right.has(joint)) tint.lerp(STARBOARD, 0.62);
+    }
+    const hue = hues?.get(joint);
+    if (hue) tint.lerp(own.set(hue), 0.7);
     tint.toArray(colour, v * 3);
   }
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
   geometry.setAttribute('normal', new THREE.BufferAttribute(mesh.normals, 3));
   geometry.setAttribute('color', new THREE.BufferAttribute(colour, 3));
-  geometry.setAttribute('skinIndex', new THREE.BufferAttribute(index, 4));
-  geometry.setAttribute('skinWeight', new THREE.BufferAttribute(weight, 4));
+  geometry.setAttribute('skinIndex', new THREE.BufferAttribute(mesh.skin ? mesh.skin.joints : index, 4));
+  geometry.setAttribute('skinWeight', new THREE.BufferAttribute(mesh.skin ? mesh.skin.weights : weight, 4));
   geometry.setIndex(new THREE.BufferAttribute(mesh.indices, 1));
   return geometry;
 }

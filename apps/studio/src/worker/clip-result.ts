@@ -119,13 +119,15 @@ function slidesOf(run: Held['run'], whole: ClipRecipe): ContactSlide[] {
 }
 
 /** A clip as it is shown. */
-export function clipResult({ run, gait: found }: Held, recipe: ClipRecipe, view: View): ClipResult {
+export function clipResult({ run, motion: whole, gait: found }: Held, recipe: ClipRecipe, view: View): ClipResult {
   const clip = run(recipe);
   const motion = playedOn(clip, view);
+  // A clip that is fitted to somebody has that one's joints.
+  const body = motion.skeleton === whole.skeleton ? found?.body : gait(clip.motion)?.body;
   const isAtOrigin = recipe.steps.some((step) => step.kind === 'travel' && !step.off && step.start === 'origin');
   return {
     motion: copyForWire(motion),
-    markers: found && { ...sidesOf(motion.skeleton, found.body), footprints: [] },
+    markers: body ? { ...sidesOf(motion.skeleton, body), footprints: [] } : null,
     // A root at the origin stands on the floor; else it is where the feet are.
     floor: isAtOrigin ? 0 : (gait(motion)?.soles.floor ?? 0),
     cycle: clip.motion.frames - 1,

@@ -55,6 +55,8 @@ import {
   type Landing,
   type View,
 } from './clip-result';
+import { castOf } from './cast';
+import { fitApi, orProblem, withCast } from './fit-api';
 import { featuresOf, loopsOf, openSource, takeOf, type TakeSource } from './held';
 import { markersOf, type Markers } from './markers';
 import { redeliver, type MadeFrom, type Redelivery } from './redelivery';
@@ -78,6 +80,8 @@ export interface Reading {
 /** Loop candidates that leave the worker; what a take offers is chosen from all. */
 const MOST_SHOWN = 40;
 
+export type { CharacterView } from './fit-api';
+export type { FittedView, FitView, MappedSide } from './fitting';
 export type { ClipMeasured, ClipResult, ContactSlide, Landing, View } from './clip-result';
 
 const api = {
@@ -110,6 +114,8 @@ const api = {
     );
     return transfer(way, [way.buffer]);
   },
+
+  ...fitApi,
 
   /** How far the joints of two takes are apart at every instant they share, the second in step with the first; worst joint first. */
   async compare(id: string, other: string): Promise<Comparison> {
@@ -164,12 +170,12 @@ const api = {
 
   /** The ways of closing a clip's loop beside each other. */
   async closings(id: string, recipe: ClipRecipe): Promise<Closing[]> {
-    return closings((await takeOf(id)).run, recipe);
+    return closings((await withCast(id, recipe.steps)).run, recipe);
   },
 
   /** A joint over the strides that a clip's typical cycle is made of; null when there are none. */
   async strides(id: string, recipe: ClipRecipe, joint: string): Promise<StrideTraces | null> {
-    const { run } = await takeOf(id);
+    const { run } = await withCast(id, recipe.steps);
     const at = recipe.steps.findIndex(({ kind }) => kind === 'typical-cycle');
     const step = recipe.steps[at];
     const found = step?.kind === 'typical-cycle' ? gait(run({ ...recipe, steps: recipe.steps.slice(0, at) }).motion) : null;
@@ -192,46 +198,42 @@ const api = {
 
   /** Runs a clip's recipe, to be shown. */
   async clip(id: string, recipe: ClipRecipe, view: View): Promise<ClipResult> {
-    return clipResult(await takeOf(id), recipe, view);
+    return clipResult(await withCast(id, recipe.steps), recipe, view);
   },
 
   /** Measures a clip and what is said beside its steps. */
   async measured(id: string, recipe: ClipRecipe, view: View): Promise<ClipMeasured> {
-    return clipMeasured(await takeOf(id), recipe, view);
+    return clipMeasured(await withCast(id, recipe.steps), recipe, view);
   },
 
   /** A clip as it is now, as a file of its own: BVH in metres, without its root. */
   async bake(id: string, recipe: ClipRecipe): Promise<string> {
-    const { run } = await takeOf(id);
+    const { run } = await withCast(id, recipe.steps);
     return writeBvh(worldMotion(run(recipe)));
   },
 
   /** The landings of a clip and its length, for putting another in step with it. */
   async landings(id: string, recipe: ClipRecipe): Promise<{ frames: number; landings: readonly Landing[] }> {
-    const { run } = await takeOf(id);
+    const { run } = await withCast(id, recipe.steps);
     return untimedOf(run(recipe));
   },
 
   /** A clip's figures at the rate it would ship at, and its poses at a glance. */
   async figures(id: string, recipe: ClipRecipe, fps: number): Promise<{ figures: ClipFigures | null; strip: Strip }> {
-    const take = await takeOf(id);
+    const take = await withCast(id, recipe.steps);
     const { clip } = shipClip(take.run(recipe), fps);
-    return { figures: clipFigures(clip), strip: stripOf(clip, take.gait && markersOf(take.gait)) };
+    const found = gait(clip.motion);
+    return { figures: clipFigures(clip), strip: stripOf(clip, found && markersOf(found)) };
   },
 
   /** Finds the place in another take of all that was made from one. */
   async redeliver(id: string, by: string, made: MadeFrom, fps: number): Promise<Redelivery | { problem: string }> {
-    try {
-      return redeliver(await takeOf(id), await takeOf(by), made, fps);
-    } catch (error) {
-      if (error instanceof InputError) return { problem: error.message };
-      throw error;
-    }
+    return orProblem(async () => redeliver(await takeOf(id), await takeOf(by), made, fps));
   },
 
   /** Makes the files of a shipment from open takes; its clips name them by their keys. */
   async ship(
-    project: Pick<Project, 'fps' | 'clips' | 'ship'>,
+    project: Pick<Project, 'fps' | 'clips' | 'ship' | 'fits'>,
     progress: (done: number, of: number, name: string) => void,
   ): Promise<{ files: MadeFile[]; report: Report } | { problem: string }> {
     try {
@@ -241,7 +243,9 @@ const api = {
         const motion = motions.get(key);
         return motion && { motion, warnings: [] };
       };
-      const made = await makeClips(project, motionOf, progress);
+      let cast: ReturnType<typeof castOf> | undefined;
+      for (const { take, steps } of project.clips) cast = castOf((await withCast(take, steps)).project);
+      const made = await makeClips(project, motionOf, cast, progress);
       return transfer(
         made,
         made.files.map((file) => file.bytes.buffer as ArrayBuffer),

@@ -15,11 +15,13 @@ import {
   type Skeleton,
   type TakeOverrides,
 } from '@lantern/motion';
+import { castOf } from './cast';
 
 /** What the worker needs to know of a take to open it. */
 export interface TakeSource {
   /** What it goes by here: the take and how it is read. */
   readonly key: string;
+  readonly project: string;
   readonly id: string;
   readonly skeleton: Skeleton;
   readonly fps: number;
@@ -30,6 +32,7 @@ export interface TakeSource {
 
 /** A take that is held open, and what was worked out of it. */
 export interface Held {
+  readonly project: string;
   readonly motion: Motion;
   readonly gait: Gait | null;
   readonly run: (recipe: ClipRecipe) => Clip;
@@ -63,7 +66,8 @@ async function load(source: TakeSource): Promise<Held> {
     const motion = applyOverrides(raw, source.passport.reading, source.overrides);
     sizes.set(source.key, motion.frames * motion.skeleton.joints.length);
     letGo();
-    return { motion, gait: gait(motion), run: recipeRunner(motion), loops: null, features: null };
+    const run = recipeRunner(motion, castOf(source.project));
+    return { project: source.project, motion, gait: gait(motion), run, loops: null, features: null };
   } catch (error) {
     held.delete(source.key);
     throw error;

@@ -54,7 +54,7 @@ export function fitMotion(
   const contacts = contactsOf(plan, found?.contacts ?? { fps: motion.fps, floorM, left: [], right: [] }, found?.body.legs.left.hip);
   const space = spaceOf(plan, globals, floorM, settings);
   const out = transfer(plan, motion, globals, settings, space);
-  const isPlain = settings.contacts === 'free' || (plan.sameBuild && Object.keys(settings.offsets).length === 0 && settings.soleCm === 0);
+  const isPlain = settings.planted === 'free' || (plan.sameBuild && Object.keys(settings.offsets).length === 0 && settings.soleCm === 0);
   const hands: HandContacts = isPlain ? { left: [], right: [] } : handContacts(globals, plan.sourceBody, motion.fps);
   const input: PlacingInput = { plan, source: globals, settings, space, start };
   giveWay(out, input, hands);

@@ -62,7 +62,11 @@ export function beyondLimits({ targetParts: { parts }, targetReference, characte
     }
     for (const part of ['Hand', 'Foot'] as const) {
       const joint = firstOf(parts, `${side}${part}`);
-      if (joint >= 0) note(`${side}${part}`, against(globals, targetReference.rotations, joint, character.skeleton.joints[joint].parent), [0, TURNS[part]]);
+      if (joint >= 0)
+        note(`${side}${part}`, against(globals, targetReference.rotations, joint, character.skeleton.joints[joint].parent), [
+          0,
+          TURNS[part],
+        ]);
     }
   }
   const head = firstOf(parts, 'head');

@@ -8,10 +8,24 @@ import { angleBetween } from '../math/quat';
 import type { WorldPose } from './world-pose';
 
 /** Which part a bone goes to from each part that has one. */
-const NEXT: Readonly<Partial<Record<string, string>>> = { UpperArm: 'Forearm', Forearm: 'Hand', Thigh: 'Shin', Shin: 'Foot', Foot: 'Toes', Collar: 'UpperArm' };
+const NEXT: Readonly<Partial<Record<string, string>>> = {
+  UpperArm: 'Forearm',
+  Forearm: 'Hand',
+  Thigh: 'Shin',
+  Shin: 'Foot',
+  Foot: 'Toes',
+  Collar: 'UpperArm',
+};
 
 /** How far apart the bones of each mapped part point in the two references, degrees: what is left between poses that count as the same. */
-export function mismatches({ sourceParts, targetParts, sourceReference, targetReference, source, character }: FitPlan): Partial<Record<Part, number>> {
+export function mismatches({
+  sourceParts,
+  targetParts,
+  sourceReference,
+  targetReference,
+  source,
+  character,
+}: FitPlan): Partial<Record<Part, number>> {
   const out: Partial<Record<Part, number>> = {};
   for (const part of PARTS) {
     if (!sourceParts.parts[part] || !targetParts.parts[part]) continue;

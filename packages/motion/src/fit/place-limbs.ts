@@ -46,7 +46,7 @@ export function placeFeet(motion: Motion, input: PlacingInput): boolean {
     globals,
     plan.targetBody,
     { left: target('left'), right: target('right') },
-    settings.contacts === 'held' || settings.give > 0,
+    settings.planted === 'held' || settings.give > 0,
   );
   return true;
 }
@@ -143,7 +143,7 @@ function keptPlaces(
   const side: Side = limb.startsWith('left') ? 'left' : 'right';
   const joint = isHand ? plan.sourceBody.arms[side].wrist : plan.sourceBody.legs[side].ankle;
   const placement = settings.placement[limb];
-  const resting = rests && settings.contacts === 'held' ? rests[side] : [];
+  const resting = rests && settings.planted === 'held' ? rests[side] : [];
   if (joint < 0 || (!placement && resting.length === 0)) return null;
   const weights = placement ? limbWeights(placement, motion.frames, motion.fps, start) : new Float64Array(motion.frames);
   if (resting.length === 0 && weights.every((w) => w === 0)) return null;

@@ -65,7 +65,7 @@ const fields = {
   /** Bend of each joint of fingers that the source does not have, degrees. */
   curlDeg: z.number().min(-30).max(90),
   /** Contacts of feet and hands: kept where they came down, or left to the joint angles. */
-  contacts: z.enum(['held', 'free']),
+  planted: z.enum(['held', 'free']),
   /** Lifts the soles off the floor, centimetres: for what is not in the skin. */
   soleCm: z.number().min(-20).max(20),
   /** How much of what a hand lacks to its place the body gives, 0 to 1. */
@@ -85,7 +85,7 @@ export const fitSettingsSchema = z.object({
   placement: fields.placement.default({}),
   offsets: fields.offsets.default({}),
   curlDeg: fields.curlDeg.default(18),
-  contacts: fields.contacts.default('held'),
+  planted: fields.planted.default('held'),
   soleCm: fields.soleCm.default(0),
   give: fields.give.default(0.3),
 });

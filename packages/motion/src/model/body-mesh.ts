@@ -1,5 +1,6 @@
 import type { Vec3 } from '../math/quat';
 import { across, cross, minus, norm, plus, times, turned, unit } from '../math/vec';
+import type { CharacterSkin } from '../fit/character';
 import type { Body } from './body';
 import { childrenOf, restPose, type Skeleton } from './skeleton';
 
@@ -8,8 +9,10 @@ export interface BodyMesh {
   readonly positions: Float32Array;
   readonly normals: Float32Array;
   readonly indices: Uint16Array | Uint32Array;
-  /** The joint of each vertex. */
+  /** The joint of each vertex, or the one that carries it most. */
   readonly joints: Uint16Array;
+  /** Of a skin with weights: four joints and weights a vertex, colours, and how the joints stood when it was bound. */
+  readonly skin?: Pick<CharacterSkin, 'joints' | 'weights' | 'colours' | 'bindPositions' | 'bindRotations'>;
 }
 
 /** Radii at both ends, metres for a stature of 1.78; `wide` stretches the section sideways, `deep` front to back. */

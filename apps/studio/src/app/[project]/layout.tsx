@@ -9,7 +9,14 @@ export default async function ProjectLayout({ children, params }: { children: Re
   if (!project) notFound();
   return (
     <Shell
-      project={{ id: project.id, name: project.name, character: project.character, fps: project.fps, namePattern: project.namePattern }}
+      project={{
+        id: project.id,
+        name: project.name,
+        character: project.character,
+        fps: project.fps,
+        namePattern: project.namePattern,
+        fitTo: project.fitTo,
+      }}
     >
       {children}
     </Shell>

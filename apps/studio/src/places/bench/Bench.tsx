@@ -1,5 +1,5 @@
 'use client';
-import { tagsOfCut, type LoopCandidate, type RecipeStep, type Segment } from '@lantern/motion';
+import { characterIn, tagsOfCut, type LoopCandidate, type RecipeStep, type Segment } from '@lantern/motion';
 import { Box, LinearProgress, Typography } from '@mui/material';
 import { useParams, useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
@@ -168,6 +168,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
       shown={shown}
       markers={measured.data?.markers ?? null}
       speedMps={figures?.speedMps ?? null}
+      character={doc && characterIn(doc.steps)}
       isBusy={result.isFetching || measured.isFetching}
       pair={pair}
       pen={pen}

@@ -1,6 +1,8 @@
 'use client';
+import type { Skeleton } from '@lantern/motion';
 import { Box, CircularProgress, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
+import { useCharacter } from '@/data/fits';
 import type { Pen } from '@/stage/PathPen';
 import { AtFrame, StageFrame } from '@/stage/StageFrame';
 import type { ClipResult, OpenTake } from '@/worker/core.worker';
@@ -17,6 +19,7 @@ export function BenchStage({
   isBusy,
   pair,
   pen,
+  character,
   children,
 }: {
   take: OpenTake | null;
@@ -29,18 +32,25 @@ export function BenchStage({
   isBusy: boolean;
   pair: WireMotion | null;
   pen: Pen | null;
+  /** Whom the clip is fitted to. */
+  character: string | null;
   children: ReactNode;
 }) {
+  const { data: skin } = useCharacter(character);
   if (!take) {
     const notice = error ? <Typography role="alert">{error.message}</Typography> : <CircularProgress aria-label="Loading the take" />;
     return <StageFrame stage={null} notice={notice} />;
   }
   const { frames } = take.motion;
+  const motion = shown?.motion ?? take.motion;
+  // What is fitted is seen in the character's own skin.
+  const figure = [take.motion.skeleton, skin?.skeleton].findIndex((skeleton) => skeleton && sameJoints(skeleton, motion.skeleton));
+  if (figure < 0) return <StageFrame stage={null} notice={<CircularProgress aria-label="Loading the character" />} />;
   return (
     <StageFrame
       stage={{
-        motion: shown?.motion ?? take.motion,
-        mesh: take.mesh,
+        motion,
+        mesh: figure === 1 && skin ? skin.mesh : take.mesh,
         markers: shown ? (markers ?? shown.markers) : take.markers,
         floor: shown ? shown.floor : take.floor,
         heading: shown ? (shown.heading ?? undefined) : take.heading,
@@ -66,3 +76,6 @@ export function BenchStage({
     />
   );
 }
+
+const sameJoints = (a: Skeleton, b: Skeleton): boolean =>
+  a.joints.length === b.joints.length && a.joints.every(({ name }, j) => name === b.joints[j].name);

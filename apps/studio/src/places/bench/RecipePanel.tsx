@@ -6,6 +6,7 @@ import type { ClipDoc } from '@/data/clips-store';
 import { STEP_ORDER, withStep } from '@/data/new-clip';
 import { Small } from '@/shell/Small';
 import { FloorCard, FootLockCard } from './FeetCards';
+import { FitCard } from './FitCard';
 import { LoopCard } from './LoopCard';
 import { RetimeCard } from './RetimeCard';
 import { SpeedCard } from './SpeedCard';
@@ -16,6 +17,7 @@ import type { AboutRecipe } from './use-about-recipe';
 import { EvenOutCard, ExtendCard, MirrorCard, PathCard } from './WayCards';
 
 const NAMES: Record<RecipeStep['kind'], string> = {
+  fit: 'fit',
   floor: 'floor',
   'typical-cycle': 'typical cycle',
   mirror: 'mirror',
@@ -62,6 +64,8 @@ const NO_CONTACTS: readonly never[] = [];
 function cardOf(step: RecipeStep, about: AboutRecipe, put: (step: RecipeStep) => void): ReactNode {
   const figures: ClipFigures | null = about.measured?.figures ?? null;
   switch (step.kind) {
+    case 'fit':
+      return <FitCard step={step} frameNow={about.frameNow} fps={about.fps} onChange={put} />;
     case 'floor':
       return <FloorCard step={step} figures={figures} onChange={put} />;
     case 'typical-cycle':

@@ -4,6 +4,7 @@ import { useSnackbar } from 'notistack';
 import { useMemo, useState } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import { usePlayer } from '@/data/player';
+import { useWholeSteps } from '@/data/fits';
 import { ensureOpen, takeKey } from '@/data/use-open-take';
 import { useStageOptions } from '@/stage/stage-options';
 import type { TakeInfo } from '@/data/project';
@@ -65,8 +66,6 @@ function quiet(signal: AbortSignal): Promise<void> {
   });
 }
 
-const recipeOf = ({ from, to, steps }: ClipDoc): ClipRecipe => ({ from, to, steps });
-
 /** Asks the worker for it once the clip itself is there. */
 export function useAboutRecipe(
   takes: readonly TakeInfo[],
@@ -80,7 +79,9 @@ export function useAboutRecipe(
   const [chosen, setChosen] = useState<string | null>(null);
   const [drawing, setDrawing] = useState<string | null>(null);
   const joint = chosen && joints.includes(chosen) ? chosen : (joints.find((name) => /foot|ankle/i.test(name)) ?? joints[0] ?? '');
-  const recipe = doc && recipeOf(doc);
+  const whole = useWholeSteps();
+  const recipeOf = ({ from, to, steps }: ClipDoc, of: TakeInfo | null): ClipRecipe => ({ from, to, steps: whole(steps, of) });
+  const recipe = doc && recipeOf(doc, take);
   const isReady = measured !== null;
   const has = (kind: string) => doc?.steps.some((step) => step.kind === kind && !step.off) ?? false;
   const id = take ? takeKey(take) : '';
@@ -152,7 +153,7 @@ export function useAboutRecipe(
       if (!other || !from || !measured?.untimed) return;
       const own = measured.untimed;
       void ensureOpen(from)
-        .then(() => core().landings(takeKey(from), recipeOf(other)))
+        .then(() => core().landings(takeKey(from), recipeOf(other, from)))
         .then((falls) => {
           const pins = pinsInStep(own, falls);
           if (pins) put({ ...step, factor: 1, cadence: undefined, frames: own.frames, pins });

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useSnackbar } from 'notistack';
 import { useCallback } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
+import { useWholeSteps } from '@/data/fits';
 import { projectKey, useProjectInfo, type TakeInfo } from '@/data/project';
 import { uploadFile } from '@/data/upload';
 import { ensureOpen, takeKey } from '@/data/use-open-take';
@@ -12,12 +13,13 @@ export function useBake(take: TakeInfo | null, doc: ClipDoc | null): () => void 
   const project = useProjectInfo();
   const client = useQueryClient();
   const { enqueueSnackbar } = useSnackbar();
+  const whole = useWholeSteps();
   return useCallback(() => {
     if (!take || !doc) return;
     void (async () => {
       try {
         await ensureOpen(take);
-        const text = await core().bake(takeKey(take), { from: doc.from, to: doc.to, steps: doc.steps });
+        const text = await core().bake(takeKey(take), { from: doc.from, to: doc.to, steps: whole(doc.steps, take) });
         const name = `${doc.name}-baked`;
         const arrived = await uploadFile(project.id, new File([text], `${name}.bvh`), () => {}, new AbortController().signal);
         await client.invalidateQueries({ queryKey: projectKey(project.id) });
@@ -30,5 +32,5 @@ export function useBake(take: TakeInfo | null, doc: ClipDoc | null): () => void 
         enqueueSnackbar(error instanceof Error ? error.message : 'The clip could not be baked.', { variant: 'error' });
       }
     })();
-  }, [take, doc, project.id, client, enqueueSnackbar]);
+  }, [take, doc, project.id, client, enqueueSnackbar, whole]);
 }

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { noteFigures } from '@/data/figures';
+import { useWholeSteps } from '@/data/fits';
 import { takeKey, useOpenTake } from '@/data/use-open-take';
 import type { TakeInfo } from '@/data/project';
 import { core } from '@/worker/core';
@@ -87,7 +88,9 @@ export function useSeam(take: TakeInfo | null, isOpen: boolean, cut: Cut | null)
 export function useClipResult(take: TakeInfo | null, isOpen: boolean, doc: ClipDoc | null, repeats: number, inPlace: boolean) {
   const from = doc?.from;
   const to = doc?.to;
-  const steps = doc?.steps;
+  const whole = useWholeSteps();
+  const own = doc?.steps;
+  const steps = useMemo(() => own && whole(own, take), [own, take, whole]);
   const recipe = useMemo(() => (steps && from !== undefined && to !== undefined ? { from, to, steps } : null), [from, to, steps]);
   const key = JSON.stringify([take && takeKey(take), recipe, repeats, inPlace]);
   const result = useQuery<ClipResult>({

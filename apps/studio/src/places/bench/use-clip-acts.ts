@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { defaultSteps, freeName, offeredNames, otherSide, recut } from '@/data/new-clip';
-import { useProjectInfo, type TakeInfo } from '@/data/project';
+import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { useBake } from './use-bake';
 import type { Cut } from './use-bench';
 
@@ -16,6 +16,8 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
   const router = useRouter();
   const project = useProjectInfo();
   const bake = useBake(take, doc);
+  const { data } = useProjectData();
+  const fitTo = data?.project.fitTo ?? project.fitTo;
   return useMemo(() => {
     const { put, remove } = useClips.getState();
     const all = () => useClips.getState().docs;
@@ -26,7 +28,7 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
       name,
       from,
       to,
-      steps: defaultSteps(isLoop),
+      steps: defaultSteps(isLoop, fitTo),
       ...tags,
     });
     return {
@@ -71,5 +73,5 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
         router.push(`/${project.id}/bench?take=${doc.take}`);
       },
     };
-  }, [router, project, take, doc, bake]);
+  }, [router, project, take, doc, bake, fitTo]);
 }

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { BOUNDS, isOut, type Bounded } from '@/data/bounds';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { otherSide } from '@/data/new-clip';
-import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
+import { useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
 import { ensureOpen, takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
 import { chart } from '@/shell/theme';
@@ -28,7 +28,7 @@ export function Ship() {
   if (isPending) return <LinearProgress aria-label="Loading the clips" />;
   if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
   if (docs.length === 0) return <Empty project={project.id} />;
-  return <Desk docs={docs} takes={data.takes} />;
+  return <Desk docs={docs} takes={data.takes} fits={data.fits} />;
 }
 
 /** Mirrors of clips, made as one step of undo. */
@@ -38,7 +38,7 @@ function makeOtherSides(chosen: readonly ClipDoc[]): void {
   useClips.setState({ docs });
 }
 
-function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeInfo[] }) {
+function Desk({ docs, takes, fits }: { docs: readonly ClipDoc[]; takes: readonly TakeInfo[]; fits: ProjectData['fits'] }) {
   const project = useProjectInfo();
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [fps, setFps] = useState(project.fps);
@@ -71,6 +71,7 @@ function Desk({ docs, takes }: { docs: readonly ClipDoc[]; takes: readonly TakeI
           ...(gait && { gait }),
           ...(direction && { direction }),
         })),
+        fits: fits.map(({ source, character, settings }) => ({ source, character, ...settings })),
         ship: { glb: `${fileSafe(project.character.toLowerCase())}.glb`, fps, oneFilePerClip: oneEach, bvh },
       };
       const made = await core().ship(

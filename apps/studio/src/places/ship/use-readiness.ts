@@ -2,6 +2,7 @@
 import type { ClipFigures } from '@lantern/motion';
 import { useQueries } from '@tanstack/react-query';
 import type { ClipDoc } from '@/data/clips-store';
+import { useWholeSteps } from '@/data/fits';
 import type { TakeInfo } from '@/data/project';
 import { ensureOpen, takeKey } from '@/data/use-open-take';
 import { core } from '@/worker/core';
@@ -22,16 +23,22 @@ export function keyOf(takes: readonly TakeInfo[], id: string): string {
 
 /** Every clip's figures at the rate it would ship at. */
 export function useReadiness(docs: readonly ClipDoc[], takes: readonly TakeInfo[], fps: number): readonly Readiness[] {
+  const whole = useWholeSteps();
+  const stepsOf = (doc: ClipDoc) =>
+    whole(
+      doc.steps,
+      takes.find((t) => t.id === doc.take),
+    );
   const results = useQueries({
     queries: docs.map((doc) => ({
-      queryKey: ['readiness', keyOf(takes, doc.take), doc.from, doc.to, JSON.stringify(doc.steps), fps],
+      queryKey: ['readiness', keyOf(takes, doc.take), doc.from, doc.to, JSON.stringify(stepsOf(doc)), fps],
       staleTime: Infinity,
       retry: false,
       queryFn: async () => {
         const take = takes.find((t) => t.id === doc.take);
         if (!take) throw new Error('The take of this clip is not in the project.');
         await ensureOpen(take);
-        return core().figures(takeKey(take), { from: doc.from, to: doc.to, steps: doc.steps }, fps);
+        return core().figures(takeKey(take), { from: doc.from, to: doc.to, steps: stepsOf(doc) }, fps);
       },
     })),
   });

@@ -1,0 +1,128 @@
+'use client';
+import { LIMBS, type Limb, type Placement, type RecipeStep } from '@lantern/motion';
+import { Box, Link as MuiLink, Typography } from '@mui/material';
+import Link from 'next/link';
+import { useProjectData, useProjectInfo } from '@/data/project';
+import { Small } from '@/shell/Small';
+import { TypedNumber } from '@/shell/TypedNumber';
+import { chart } from '@/shell/theme';
+import { LIMB_NAMES } from '../fit/limb-names';
+import { Choose, Label, StepCard } from './StepCard';
+
+type FitStep = Extract<RecipeStep, { kind: 'fit' }>;
+type Hold = Placement['holds'][number];
+
+const FRESH: Placement = { weight: 0, to: 'floor', holds: [] };
+
+/** Whom the clip is fitted to, and the stretches in which a hand or foot of this clip keeps its captured place. */
+export function FitCard({
+  step,
+  frameNow,
+  fps,
+  onChange,
+}: {
+  step: FitStep;
+  frameNow: () => number;
+  fps: number;
+  onChange: (step: FitStep) => void;
+}) {
+  const { data } = useProjectData();
+  const project = useProjectInfo();
+  const names = Object.fromEntries((data?.characters ?? []).map(({ id, name }) => [id, name]));
+  if (!names[step.character]) names[step.character] = `${step.character} (not here)`;
+  const holds = LIMBS.flatMap((limb) => (step.placement?.[limb]?.holds ?? []).map((hold, index) => ({ limb, hold, index })));
+  const putHolds = (limb: Limb, change: (holds: readonly Hold[]) => Hold[]) => {
+    const before = step.placement?.[limb] ?? FRESH;
+    onChange({ ...step, placement: { ...step.placement, [limb]: { ...before, holds: change(before.holds) } } });
+  };
+  const add = (limb: Limb) => {
+    const now = frameNow();
+    const half = Math.round(0.25 * fps);
+    putHolds(limb, (list) => [...list, { from: now - half, to: now + half, weight: 1, fade: 0.25 }]);
+  };
+  return (
+    <StepCard
+      title="Fit"
+      step={step}
+      onChange={onChange}
+      figure={
+        <MuiLink component={Link} href={`/${project.id}/fit`} variant="body2" color="text.secondary">
+          open in Fit
+        </MuiLink>
+      }
+    >
+      <Choose label="onto" value={step.character} options={names} onChange={(character) => onChange({ ...step, character })} />
+      <Label>keep the place of</Label>
+      <Box sx={{ justifySelf: 'end' }}>
+        {LIMBS.map((limb) => (
+          <Small key={limb} name={`Keep the ${LIMB_NAMES[limb]} here`} onClick={() => add(limb)}>
+            {LIMB_NAMES[limb]}
+          </Small>
+        ))}
+      </Box>
+      {holds.map(({ limb, hold, index }) => {
+        const put = (next: Hold) => putHolds(limb, (list) => list.map((h, i) => (i === index ? next : h)));
+        return (
+          <Box
+            key={`${limb} ${index}`}
+            role="group"
+            aria-label={`${LIMB_NAMES[limb]} kept`}
+            sx={{
+              gridColumn: '1 / -1',
+              display: 'flex',
+              alignItems: 'baseline',
+              gap: 0.6,
+              borderTop: `1px solid ${chart('rule')}`,
+              py: 0.2,
+            }}
+          >
+            <Typography variant="body2" sx={{ flex: 1 }} noWrap>
+              {LIMB_NAMES[limb]}
+            </Typography>
+            <TypedNumber
+              name="Kept from frame"
+              value={hold.from}
+              least={-1e5}
+              most={1e6}
+              digits={0}
+              width={36}
+              onChange={(from) => put({ ...hold, from })}
+            />
+            –
+            <TypedNumber
+              name="Kept to frame"
+              value={hold.to}
+              least={-1e5}
+              most={1e6}
+              digits={0}
+              width={36}
+              onChange={(to) => put({ ...hold, to })}
+            />
+            <TypedNumber
+              name="Placement weight"
+              value={hold.weight}
+              least={0}
+              most={1}
+              step={0.1}
+              width={30}
+              onChange={(weight) => put({ ...hold, weight })}
+            />
+            <TypedNumber
+              name="Fade in seconds"
+              unit="s"
+              value={hold.fade}
+              least={0}
+              most={5}
+              step={0.05}
+              width={30}
+              onChange={(fade) => put({ ...hold, fade })}
+            />
+            <Small name={`Let the ${LIMB_NAMES[limb]} go`} onClick={() => putHolds(limb, (list) => list.filter((_, i) => i !== index))}>
+              ×
+            </Small>
+          </Box>
+        );
+      })}
+    </StepCard>
+  );
+}

@@ -1,0 +1,213 @@
+'use client';
+import { fitTrouble, partName } from '@lantern/motion';
+import { Box, Button, Checkbox, LinearProgress, Typography } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { fetchJson } from '@/data/fetch-json';
+import { useProjectInfo, type ProjectData } from '@/data/project';
+import { chart } from '@/shell/theme';
+import type { FitJobRow } from '@/server/fit-jobs';
+
+/** Milliseconds between looks at a run that is under way. */
+const LOOK = 700;
+const isOpen = ({ state }: FitJobRow) => state === 'waiting' || state === 'running';
+
+/** Any number of takes onto any characters, done by the workers of the queue; what came of each, the worst first. */
+export function DayPanel({ data, onOpen }: { data: ProjectData; onOpen: (take: string, character: string, frame?: number) => void }) {
+  const project = useProjectInfo();
+  const client = useQueryClient();
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [onto, setOnto] = useState<ReadonlySet<string>>(() => new Set(data.characters.map(({ id }) => id)));
+  const key = ['fit-run', project.id];
+  const { data: jobs = [] } = useQuery<FitJobRow[]>({
+    queryKey: key,
+    queryFn: () => fetchJson<FitJobRow[]>(`/api/projects/${project.id}/fit-runs`),
+    refetchInterval: ({ state }) => (state.data?.some(isOpen) ? LOOK : false),
+  });
+  const start = useMutation({
+    mutationFn: (input: { takes: string[]; characters: string[] }) =>
+      fetchJson(`/api/projects/${project.id}/fit-runs`, { method: 'POST', body: JSON.stringify(input) }),
+    onSettled: () => client.invalidateQueries({ queryKey: key }),
+  });
+  const stop = useMutation({
+    mutationFn: (run: string) => fetchJson(`/api/projects/${project.id}/fit-runs/${run}`, { method: 'DELETE' }),
+    onSettled: () => client.invalidateQueries({ queryKey: key }),
+  });
+  const takes = data.takes.filter(({ id }) => !left.has(id));
+  const characters = data.characters.filter(({ id }) => onto.has(id));
+  const open = jobs.filter(isOpen).length;
+  const toggle = (set: ReadonlySet<string>, id: string) => {
+    const next = new Set(set);
+    if (!next.delete(id)) next.add(id);
+    return next;
+  };
+  const count = takes.length * characters.length;
+  return (
+    <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column', minHeight: 0 }}>
+      <Box sx={{ px: 1.5, pt: 1, display: 'grid', gap: 0.5 }}>
+        <Box
+          role="group"
+          aria-label="Takes"
+          sx={{
+            maxHeight: 132,
+            overflow: 'auto',
+            columns: 2,
+            columnGap: 1,
+            border: `1px solid ${chart('rule')}`,
+            borderRadius: 1,
+            px: 0.8,
+          }}
+        >
+          {data.takes.map(({ id, name }) => (
+            <Tick key={id} label={name} checked={!left.has(id)} onChange={() => setLeft(toggle(left, id))} />
+          ))}
+        </Box>
+        <Box role="group" aria-label="Characters" sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 2 }}>
+          <Typography variant="body2" color="text.secondary">
+            onto
+          </Typography>
+          {data.characters.map(({ id, name }) => (
+            <Tick key={id} label={name} checked={onto.has(id)} onChange={() => setOnto(toggle(onto, id))} />
+          ))}
+        </Box>
+        {open > 0 ? (
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}>
+            <Box sx={{ flex: 1 }} role="status">
+              <Typography variant="body2">
+                {jobs.length - open} of {jobs.length} done
+              </Typography>
+              <LinearProgress variant="determinate" value={(100 * (jobs.length - open)) / Math.max(1, jobs.length)} aria-label="Fitting" />
+            </Box>
+            <Button variant="outlined" color="inherit" onClick={() => stop.mutate(jobs[0].run)}>
+              Stop
+            </Button>
+          </Box>
+        ) : (
+          <Button
+            variant="contained"
+            disabled={count === 0 || start.isPending}
+            sx={{ justifySelf: 'start', fontWeight: 700 }}
+            onClick={() => start.mutate({ takes: takes.map(({ id }) => id), characters: characters.map(({ id }) => id) })}
+          >
+            Fit {takes.length} {takes.length === 1 ? 'take' : 'takes'} onto {characters.length}{' '}
+            {characters.length === 1 ? 'character' : 'characters'}
+          </Button>
+        )}
+        {(start.error ?? stop.error) && (
+          <Typography variant="body2" role="alert">
+            {(start.error ?? stop.error)?.message}
+          </Typography>
+        )}
+      </Box>
+      <Box sx={{ flex: 1, overflow: 'auto', minHeight: 0, mt: 1 }}>
+        {jobs.length === 0 ? (
+          <Typography variant="body2" color="text.secondary" sx={{ px: 1.5 }}>
+            What comes of each take is listed here, the worst first. It goes on without this page, and after a crash.
+          </Typography>
+        ) : (
+          <Report jobs={jobs} data={data} onOpen={onOpen} />
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Tick({ label, checked, onChange }: { label: string; checked: boolean; onChange: () => void }) {
+  return (
+    <Box component="label" sx={{ display: 'flex', alignItems: 'center', fontSize: 14.5, breakInside: 'avoid', cursor: 'pointer' }}>
+      <Checkbox size="small" color="default" checked={checked} onChange={onChange} sx={{ p: 0.2, mr: 0.4 }} />
+      {label}
+    </Box>
+  );
+}
+
+function Report({
+  jobs,
+  data,
+  onOpen,
+}: {
+  jobs: readonly FitJobRow[];
+  data: ProjectData;
+  onOpen: (take: string, character: string, frame?: number) => void;
+}) {
+  const rank = ({ state, report }: FitJobRow) => (state === 'failed' ? Infinity : report ? fitTrouble(report) : -1);
+  const sorted = [...jobs].sort((a, b) => rank(b) - rank(a));
+  const takeName = new Map(data.takes.map(({ id, name }) => [id, name]));
+  const characterName = new Map(data.characters.map(({ id, name }) => [id, name]));
+  const out = (value: number, most: number) => (value > most ? `▲ ${value.toFixed(2)}` : value.toFixed(2));
+  return (
+    <Box
+      component="table"
+      aria-label="Report of the fits"
+      sx={{
+        width: '100%',
+        borderCollapse: 'collapse',
+        '& td, & th': { px: 0.8, py: 0.2, textAlign: 'right', fontWeight: 400, fontSize: 14, borderBottom: `1px solid ${chart('rule')}` },
+        '& th': { color: 'text.secondary', fontSize: 13 },
+        '& :is(td, th):first-of-type': { textAlign: 'left' },
+      }}
+    >
+      <thead>
+        <tr>
+          <th>take, character</th>
+          <th>slide cm</th>
+          <th>sink</th>
+          <th>reach</th>
+          <th>joints</th>
+          <th aria-label="File" />
+        </tr>
+      </thead>
+      <tbody>
+        {sorted.map((job) => {
+          const { report } = job;
+          const limit = report?.limits[0];
+          return (
+            <tr key={job.id}>
+              <td>
+                <Box
+                  component="button"
+                  onClick={() => onOpen(job.take, job.character, report?.slideFrame)}
+                  sx={{
+                    all: 'unset',
+                    cursor: 'pointer',
+                    '&:hover': { textDecoration: 'underline' },
+                    '&:focus-visible': { outline: `2px solid ${chart('lamp')}` },
+                  }}
+                >
+                  {takeName.get(job.take) ?? 'a removed take'}, {characterName.get(job.character) ?? job.character}
+                </Box>
+              </td>
+              {report ? (
+                <>
+                  <td>{out(report.slideCm, 0.2)}</td>
+                  <td>{out(report.sinkCm, 0.5)}</td>
+                  <td>{out(report.reachCm, 1)}</td>
+                  <td title={limit && `${partName(limit.part)}, frame ${limit.frame}`}>
+                    {limit ? `▲ ${limit.degrees.toFixed(0)}°` : 'within'}
+                  </td>
+                  <td>
+                    {job.hasFile && (
+                      <a
+                        href={`/api/fit-jobs/${job.id}`}
+                        download={`${takeName.get(job.take) ?? 'take'}-${job.character}.glb`}
+                        style={{ color: 'inherit' }}
+                      >
+                        GLB
+                      </a>
+                    )}
+                  </td>
+                </>
+              ) : (
+                <td colSpan={5}>
+                  {job.state === 'failed'
+                    ? `▲ ${job.message}`
+                    : { waiting: 'waiting', running: 'at work', stopped: 'stopped', done: '' }[job.state]}
+                </td>
+              )}
+            </tr>
+          );
+        })}
+      </tbody>
+    </Box>
+  );
+}

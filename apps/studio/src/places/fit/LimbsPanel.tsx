@@ -1,0 +1,259 @@
+'use client';
+import {
+  LIMBS,
+  otherPart,
+  PARTS,
+  partName,
+  type FitOverrides,
+  type FitReport,
+  type Limb,
+  type Part,
+  type Placement,
+  type StageProp,
+} from '@lantern/motion';
+import { Box, Typography } from '@mui/material';
+import { useState } from 'react';
+import { numeral } from '@/shell/Figure';
+import { Small } from '@/shell/Small';
+import { TypedNumber } from '@/shell/TypedNumber';
+import { chart } from '@/shell/theme';
+import { Choose, Label } from '../bench/StepCard';
+import { LIMB_NAMES } from './limb-names';
+
+type Turn = [number, number, number];
+
+const AGAINST = { floor: 'the floor', hips: 'the hips', 'other-hand': 'the other hand', prop: 'a prop' } as const;
+const FRESH: Placement = { weight: 0, to: 'floor', holds: [] };
+const AXES = ['left', 'up', 'front'] as const;
+
+/** How far the body goes, what hands and feet keep, and rotations that are added to every take of the pair. */
+export function LimbsPanel({
+  settings,
+  legRatio,
+  props,
+  report,
+  onChange,
+  onGo,
+}: {
+  settings: FitOverrides;
+  legRatio: number;
+  /** Of the take: what a limb may be placed against. */
+  props: readonly StageProp[];
+  report: FitReport | null;
+  onChange: (settings: FitOverrides) => void;
+  onGo: (frame: number) => void;
+}) {
+  const travel = settings.travel ?? 'legs';
+  return (
+    <Box sx={{ height: '100%', overflow: 'auto', px: 1.5, py: 1 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', alignItems: 'center', columnGap: 1.5 }}>
+        <Choose
+          label="goes as far as"
+          value={typeof travel === 'number' ? 'factor' : travel}
+          options={{ legs: `its legs go (× ${legRatio.toFixed(3)})`, captured: 'captured', factor: 'a factor says' }}
+          onChange={(next) => onChange({ ...settings, travel: next === 'factor' ? Number(legRatio.toFixed(2)) : next })}
+        />
+        {typeof travel === 'number' && (
+          <>
+            <Label>factor</Label>
+            <TypedNumber
+              name="Factor of travel"
+              value={travel}
+              least={0.05}
+              most={20}
+              step={0.05}
+              onChange={(next) => onChange({ ...settings, travel: next })}
+            />
+          </>
+        )}
+        <Choose
+          label="feet and hands that bear"
+          value={settings.planted ?? 'held'}
+          options={{ held: 'stay where they came down', free: 'go with the joints' }}
+          onChange={(planted) => onChange({ ...settings, planted })}
+        />
+        <Label>soles higher by</Label>
+        <TypedNumber
+          name="Soles higher by, centimetres"
+          unit="cm"
+          value={settings.soleCm ?? 0}
+          least={-20}
+          most={20}
+          step={0.5}
+          digits={1}
+          onChange={(soleCm) => onChange({ ...settings, soleCm })}
+        />
+        <Label>the body gives way by</Label>
+        <TypedNumber
+          name="Share that the body gives way"
+          value={settings.give ?? 0.3}
+          least={0}
+          most={1}
+          step={0.1}
+          onChange={(give) => onChange({ ...settings, give })}
+        />
+        <Label>fingers not captured bend by</Label>
+        <TypedNumber
+          name="Bend of fingers, degrees"
+          unit="°"
+          value={settings.curlDeg ?? 18}
+          least={-30}
+          most={90}
+          step={5}
+          digits={0}
+          onChange={(curlDeg) => onChange({ ...settings, curlDeg })}
+        />
+      </Box>
+      <Typography variant="h3" sx={{ mt: 1.2 }}>
+        Placement weights
+      </Typography>
+      <Typography variant="body2" color="text.secondary">
+        0 keeps the joint angles of the take, 1 its place.
+      </Typography>
+      {LIMBS.map((limb) => (
+        <LimbRow
+          key={limb}
+          limb={limb}
+          placement={settings.placement?.[limb] ?? FRESH}
+          props={props}
+          onChange={(placement) => onChange({ ...settings, placement: { ...settings.placement, [limb]: placement } })}
+        />
+      ))}
+      <Offsets settings={settings} onChange={onChange} />
+      {report && report.limits.length > 0 && (
+        <>
+          <Typography variant="h3" sx={{ mt: 1.2 }}>
+            Joints beyond what they do
+          </Typography>
+          {report.limits.slice(0, 5).map(({ part, degrees, frame }) => (
+            <Box key={part} sx={{ display: 'flex', borderTop: `1px solid ${chart('rule')}`, alignItems: 'baseline' }}>
+              <Typography variant="body2" sx={{ flex: 1 }}>
+                ▲ {partName(part)}
+              </Typography>
+              <Typography variant="body2">by {degrees.toFixed(0)}°</Typography>
+              <Small onClick={() => onGo(frame)}>at frame {frame}</Small>
+            </Box>
+          ))}
+        </>
+      )}
+    </Box>
+  );
+}
+
+function LimbRow({
+  limb,
+  placement,
+  props,
+  onChange,
+}: {
+  limb: Limb;
+  placement: Placement;
+  props: readonly StageProp[];
+  onChange: (placement: Placement) => void;
+}) {
+  const isHand = limb.endsWith('Hand');
+  const options: Readonly<Partial<Record<Placement['to'], string>>> = {
+    floor: AGAINST.floor,
+    hips: AGAINST.hips,
+    ...(isHand && { 'other-hand': AGAINST['other-hand'] }),
+    ...((props.length > 0 || placement.to === 'prop') && { prop: AGAINST.prop }),
+  };
+  return (
+    <Box
+      role="group"
+      aria-label={LIMB_NAMES[limb]}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '84px 60px auto 1fr',
+        alignItems: 'center',
+        gap: 1,
+        borderTop: `1px solid ${chart('rule')}`,
+        py: 0.2,
+      }}
+    >
+      <Typography variant="body2">{LIMB_NAMES[limb]}</Typography>
+      <TypedNumber
+        name={`Placement weight of the ${LIMB_NAMES[limb]}`}
+        value={placement.weight}
+        least={0}
+        most={1}
+        step={0.1}
+        width={44}
+        onChange={(weight) => onChange({ ...placement, weight })}
+      />
+      <Choose
+        label="against"
+        value={placement.to}
+        options={options as Record<Placement['to'], string>}
+        onChange={(to) => {
+          const first = props[0];
+          onChange({ ...placement, to, prop: to === 'prop' && first ? { x: first.x, y: 0, z: first.z } : placement.prop });
+        }}
+      />
+    </Box>
+  );
+}
+
+/** Rotations that stay live for all clips of the pair, part by part. */
+function Offsets({ settings, onChange }: { settings: FitOverrides; onChange: (settings: FitOverrides) => void }) {
+  const [part, setPart] = useState<Part>('leftCollar');
+  const offsets = settings.offsets ?? {};
+  const turn: Turn = offsets[part] ?? [0, 0, 0];
+  const put = (which: Part, next: Turn) => {
+    const all = { ...offsets };
+    if (next.some((v) => v !== 0)) all[which] = next;
+    else delete all[which];
+    onChange({ ...settings, offsets: all });
+  };
+  const set = PARTS.filter((p) => offsets[p]);
+  return (
+    <>
+      <Typography variant="h3" sx={{ mt: 1.2 }}>
+        Rotations added
+      </Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', alignItems: 'center', columnGap: 1.5 }}>
+        <Choose
+          label="part"
+          value={part}
+          options={Object.fromEntries(PARTS.map((p) => [p, partName(p)])) as Record<Part, string>}
+          onChange={setPart}
+        />
+      </Box>
+      <Box
+        role="group"
+        aria-label={`Rotation added to the ${partName(part)}`}
+        sx={{ display: 'flex', gap: 1.2, alignItems: 'baseline', mt: 0.4 }}
+      >
+        {AXES.map((axis, k) => (
+          <Box key={axis} sx={{ display: 'flex', gap: 0.4, alignItems: 'baseline' }}>
+            <Typography variant="body2" color="text.secondary">
+              {axis}
+            </Typography>
+            <TypedNumber
+              name={`Added about the axis to the ${axis}, degrees`}
+              value={turn[k]}
+              unit="°"
+              least={-180}
+              most={180}
+              step={5}
+              digits={1}
+              width={38}
+              onChange={(v) => put(part, turn.map((old, i) => (i === k ? v : old)) as Turn)}
+            />
+          </Box>
+        ))}
+        <Box sx={{ flex: 1 }} />
+        {otherPart(part) !== part && (
+          <Small name={`The same for the ${partName(otherPart(part))}`} onClick={() => put(otherPart(part), [turn[0], -turn[1], -turn[2]])}>
+            mirror
+          </Small>
+        )}
+      </Box>
+      {set.length > 0 && (
+        <Typography variant="body2" color="text.secondary" sx={{ mt: 0.4 }}>
+          {set.map((p) => `${partName(p)} ${(offsets[p] ?? []).map((v) => `${numeral(v, 0)}°`).join(' ')}`).join(' · ')}
+        </Typography>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,231 @@
+'use client';
+import { PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
+import { Autocomplete, Box, TextField, Typography } from '@mui/material';
+import { Small } from '@/shell/Small';
+import { chart } from '@/shell/theme';
+import type { FitView, MappedSide } from '@/worker/core.worker';
+import { hueOf } from './use-fit';
+
+/** Less sure than this, and it is marked. */
+const SURE = 0.7;
+
+/** The parts of the body with their joints on both sides, how sure that is and why; the chosen one is put right here or on the stage. */
+export function PartsPanel({
+  view,
+  settings,
+  chosen,
+  onChoose,
+  onChange,
+}: {
+  view: FitView;
+  settings: FitOverrides;
+  chosen: Part | null;
+  onChoose: (part: Part | null) => void;
+  onChange: (settings: FitOverrides) => void;
+}) {
+  const shown = PARTS.filter((part) => view.source.parts[part] || view.target.parts[part] || part === chosen);
+  const absent = PARTS.filter((part) => !shown.includes(part));
+  return (
+    <Box sx={{ display: 'flex', flexDirection: 'column', height: '100%', minHeight: 0 }}>
+      {[view.source, view.target].map(
+        (side, i) =>
+          side.sidesSwapped && (
+            <Typography key={i} variant="body2" role="alert" sx={{ px: 1.5, py: 0.5, bgcolor: chart('lampSoft') }}>
+              ▲ In the {i === 0 ? 'take' : 'character'} left and right are named the other way round: its feet and knees say so. It is
+              mapped by where its feet point.
+            </Typography>
+          ),
+      )}
+      <Box sx={{ flex: 1, overflow: 'auto', minHeight: 0 }}>
+        <Box
+          component="table"
+          aria-label="Parts of the body"
+          sx={{ width: '100%', borderCollapse: 'collapse', '& td, & th': { px: 0.8, py: 0.15, textAlign: 'left', fontWeight: 400 } }}
+        >
+          <Box
+            component="thead"
+            sx={{
+              position: 'sticky',
+              top: 0,
+              bgcolor: 'background.default',
+              zIndex: 1,
+              '& th': { color: 'text.secondary', fontSize: 13, borderBottom: `1px solid ${chart('rule')}` },
+            }}
+          >
+            <tr>
+              <th>part</th>
+              <th>take</th>
+              <th>character</th>
+              <th style={{ textAlign: 'right' }}>sure</th>
+            </tr>
+          </Box>
+          <tbody>
+            {shown.map((part) => (
+              <Row key={part} part={part} view={view} isChosen={part === chosen} onChoose={() => onChoose(part === chosen ? null : part)} />
+            ))}
+          </tbody>
+        </Box>
+        {absent.length > 0 && (
+          <Typography variant="body2" color="text.secondary" component="div" sx={{ px: 1.2, py: 0.6 }}>
+            on neither:{' '}
+            {absent.map((part) => (
+              <Small key={part} onClick={() => onChoose(part)}>
+                {partName(part)}
+              </Small>
+            ))}
+          </Typography>
+        )}
+        <LeftOut title="In the take no part has" side={view.source} />
+        <LeftOut title="In the character no part has" side={view.target} />
+      </Box>
+      {chosen && <Correction key={chosen} part={chosen} view={view} settings={settings} onChange={onChange} />}
+    </Box>
+  );
+}
+
+function Row({ part, view, isChosen, onChoose }: { part: Part; view: FitView; isChosen: boolean; onChoose: () => void }) {
+  const [source, target] = [view.source.parts[part], view.target.parts[part]];
+  const sure = source && target ? Math.min(source.confidence, target.confidence) : null;
+  return (
+    <Box
+      component="tr"
+      onClick={onChoose}
+      sx={{
+        cursor: 'pointer',
+        bgcolor: isChosen ? chart('lampSoft') : undefined,
+        '&:hover': { bgcolor: isChosen ? undefined : 'action.hover' },
+        borderBottom: `1px solid ${chart('rule')}`,
+      }}
+    >
+      <td>
+        <Box
+          component="button"
+          aria-pressed={isChosen}
+          sx={{
+            all: 'unset',
+            cursor: 'pointer',
+            display: 'flex',
+            alignItems: 'center',
+            gap: 0.8,
+            fontSize: 14.5,
+            whiteSpace: 'nowrap',
+            '&:focus-visible': { outline: `2px solid ${chart('lamp')}` },
+          }}
+        >
+          <Box
+            component="span"
+            aria-hidden
+            sx={{
+              width: 11,
+              height: 11,
+              borderRadius: part.startsWith('left') ? '50%' : 0,
+              transform: part.startsWith('right') ? 'rotate(45deg) scale(0.85)' : undefined,
+              bgcolor: hueOf(part),
+            }}
+          />
+          {partName(part)}
+        </Box>
+      </td>
+      <Cell names={source?.joints.map((j) => view.source.names[j])} />
+      <Cell names={target?.joints.map((j) => view.target.names[j])} />
+      <td
+        style={{ textAlign: 'right', whiteSpace: 'nowrap', fontSize: 14 }}
+        title={[source && `take: ${source.reason}`, target && `character: ${target.reason}`].filter(Boolean).join('\n')}
+      >
+        {sure === null ? '–' : `${sure < SURE ? '▲ ' : ''}${Math.round(sure * 100)} %`}
+      </td>
+    </Box>
+  );
+}
+
+function Cell({ names }: { names: readonly string[] | undefined }) {
+  const text =
+    !names || names.length === 0
+      ? 'follows'
+      : names.length > 2
+        ? `${names[0]} … ${names[names.length - 1]} (${names.length})`
+        : names.join(', ');
+  return (
+    <td>
+      <Typography
+        variant="body2"
+        noWrap
+        title={names?.join(', ')}
+        sx={{ maxWidth: 132, color: names?.length ? undefined : 'text.secondary' }}
+      >
+        {text}
+      </Typography>
+    </td>
+  );
+}
+
+function LeftOut({ title, side }: { title: string; side: MappedSide }) {
+  if (side.leftOut.length === 0) return null;
+  return (
+    <Typography variant="body2" color="text.secondary" sx={{ px: 1.5, py: 0.4 }}>
+      {title}: {side.leftOut.map(({ name, reason }) => `${name} (${reason})`).join(', ')}.
+    </Typography>
+  );
+}
+
+/** The joints of the chosen part, put right by name; clicks on the stage do the same. */
+function Correction({
+  part,
+  view,
+  settings,
+  onChange,
+}: {
+  part: Part;
+  view: FitView;
+  settings: FitOverrides;
+  onChange: (settings: FitOverrides) => void;
+}) {
+  const isByHand = settings.mapping?.source[part] !== undefined || settings.mapping?.target[part] !== undefined;
+  const [a, b] = [view.source.parts[part], view.target.parts[part]];
+  return (
+    <Box
+      role="group"
+      aria-label={`Joints of the ${partName(part)}`}
+      sx={{ borderTop: `1px solid ${chart('rule')}`, p: 1.2, display: 'grid', gap: 1 }}
+    >
+      <Box sx={{ display: 'flex', alignItems: 'baseline' }}>
+        <Typography variant="h3" sx={{ flex: 1 }}>
+          {partName(part)}
+        </Typography>
+        {isByHand && <Small onClick={() => onChange(withMapping(settings, part, null, null))}>as found</Small>}
+      </Box>
+      <Typography variant="body2" color="text.secondary">
+        {[a && `Take: ${a.reason}.`, b && `Character: ${b.reason}.`].filter(Boolean).join(' ') || 'Neither has it.'} Click joints on the
+        stage, or choose them here.
+      </Typography>
+      {(['source', 'target'] as const).map((side) => (
+        <Autocomplete
+          key={side}
+          multiple
+          size="small"
+          disableCloseOnSelect
+          options={[...view[side].names]}
+          value={(view[side].parts[part]?.joints ?? []).map((j) => view[side].names[j])}
+          onChange={(_, names) => onChange(withMapping(settings, part, side, names))}
+          renderInput={(params) => <TextField {...params} label={side === 'source' ? 'in the take' : 'in the character'} />}
+        />
+      ))}
+    </Box>
+  );
+}
+
+/** The settings with other joints for a part on one side; without a side, as found. */
+export function withMapping(
+  settings: FitOverrides,
+  part: Part,
+  side: 'source' | 'target' | null,
+  names: readonly string[] | null,
+): FitOverrides {
+  const mapping = { source: { ...settings.mapping?.source }, target: { ...settings.mapping?.target } };
+  if (side && names) mapping[side][part] = [...names];
+  else {
+    delete mapping.source[part];
+    delete mapping.target[part];
+  }
+  return { ...settings, mapping };
+}

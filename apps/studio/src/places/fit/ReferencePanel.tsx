@@ -1,0 +1,145 @@
+'use client';
+import { otherPart, PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
+import { Box, Typography } from '@mui/material';
+import { useState } from 'react';
+import { numeral } from '@/shell/Figure';
+import { Small } from '@/shell/Small';
+import { TypedNumber } from '@/shell/TypedNumber';
+import { chart } from '@/shell/theme';
+import type { FitView } from '@/worker/core.worker';
+import { Choose } from '../bench/StepCard';
+import { hueOf } from './use-fit';
+
+type Reference = NonNullable<FitOverrides['reference']>;
+type Turn = [number, number, number];
+
+const PLAIN: Reference = { source: 'T', target: 'T', turns: { source: {}, target: {} } };
+const KINDS = { T: 'straightened, arms out', A: 'straightened, arms half down', rest: 'as it rests' } as const;
+const AXES = ['left', 'up', 'front'] as const;
+/** Hands step by so much; typed, any angle will do. */
+const SNAP = 5;
+/** Bones further apart than this are marked, degrees. */
+const APART = 10;
+
+/** The pose in which both skeletons count as the same: what it is on either side, what is left between them, and turning it by hand. */
+export function ReferencePanel({
+  view,
+  settings,
+  onChange,
+  onTakePose,
+}: {
+  view: FitView;
+  settings: FitOverrides;
+  onChange: (settings: FitOverrides) => void;
+  /** The pose under the playhead, as a reference of the source. */
+  onTakePose: () => void;
+}) {
+  const [part, setPart] = useState<Part>('leftUpperArm');
+  const [side, setSide] = useState<'source' | 'target'>('target');
+  const reference = settings.reference ?? PLAIN;
+  const put = (change: Partial<Reference>) => onChange({ ...settings, reference: { ...reference, ...change } });
+  const isPose = typeof reference.source === 'object';
+  const turn: Turn = reference.turns[side][part] ?? [0, 0, 0];
+  const putTurn = (which: Part, next: Turn | null) => {
+    const turns = { ...reference.turns[side] };
+    if (next && next.some((v) => v !== 0)) turns[which] = next;
+    else delete turns[which];
+    put({ turns: { ...reference.turns, [side]: turns } });
+  };
+  const rows = PARTS.filter((p) => view.mismatch[p] !== undefined).sort((a, b) => (view.mismatch[b] ?? 0) - (view.mismatch[a] ?? 0));
+  return (
+    <Box sx={{ display: 'flex', flexDirection: 'column', height: '100%', minHeight: 0 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', alignItems: 'center', columnGap: 1.5, px: 1.5, pt: 1 }}>
+        <Choose
+          label="the take"
+          value={typeof reference.source === 'object' ? 'pose' : reference.source}
+          options={
+            isPose
+              ? { ...KINDS, pose: reference.source instanceof Object ? reference.source.label || 'a frame' : 'a frame' }
+              : { ...KINDS, pose: 'the frame at the playhead' }
+          }
+          onChange={(kind) => (kind === 'pose' ? onTakePose() : put({ source: kind }))}
+        />
+        <Choose label="the character" value={reference.target} options={KINDS} onChange={(target) => put({ target })} />
+      </Box>
+      <Box
+        role="group"
+        aria-label="Turn by hand"
+        sx={{ m: 1.5, mt: 1, p: 1.2, border: `1px solid ${chart('rule')}`, borderRadius: 1, bgcolor: chart('card') }}
+      >
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', alignItems: 'center', columnGap: 1.5 }}>
+          <Choose
+            label="turn by hand"
+            value={part}
+            options={Object.fromEntries(rows.map((p) => [p, partName(p)])) as Record<Part, string>}
+            onChange={setPart}
+          />
+          <Choose label="of" value={side} options={{ target: 'the character', source: 'the take' }} onChange={setSide} />
+        </Box>
+        <Box sx={{ display: 'flex', gap: 1.5, mt: 0.8, alignItems: 'baseline' }}>
+          {AXES.map((axis, k) => (
+            <Box key={axis} sx={{ display: 'flex', gap: 0.4, alignItems: 'baseline' }}>
+              <Typography variant="body2" color="text.secondary">
+                {axis}
+              </Typography>
+              <TypedNumber
+                name={`Turn about the axis to the ${axis}, degrees`}
+                value={turn[k]}
+                unit="°"
+                least={-180}
+                most={180}
+                step={SNAP}
+                digits={1}
+                width={40}
+                onChange={(v) => putTurn(part, turn.map((old, i) => (i === k ? v : old)) as Turn)}
+              />
+            </Box>
+          ))}
+          <Box sx={{ flex: 1 }} />
+          {otherPart(part) !== part && (
+            <Small
+              name={`The same for the ${partName(otherPart(part))}`}
+              onClick={() => putTurn(otherPart(part), [turn[0], -turn[1], -turn[2]])}
+            >
+              mirror
+            </Small>
+          )}
+        </Box>
+      </Box>
+      <Box sx={{ flex: 1, overflow: 'auto', minHeight: 0, px: 1.5 }}>
+        <Typography variant="body2" color="text.secondary">
+          What is left between the two, bone by bone:
+        </Typography>
+        <Box component="ul" aria-label="Mismatch of the references" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+          {rows.map((p) => {
+            const degrees = view.mismatch[p] ?? 0;
+            return (
+              <Box
+                component="li"
+                key={p}
+                sx={{
+                  display: 'grid',
+                  gridTemplateColumns: '14px 130px 1fr 62px',
+                  alignItems: 'center',
+                  gap: 1,
+                  borderTop: `1px solid ${chart('rule')}`,
+                  py: 0.15,
+                }}
+              >
+                <Box sx={{ width: 10, height: 10, bgcolor: hueOf(p), borderRadius: p.startsWith('left') ? '50%' : 0 }} />
+                <Typography variant="body2">{partName(p)}</Typography>
+                <Box sx={{ height: 6, bgcolor: chart('rule'), borderRadius: 1 }}>
+                  <Box sx={{ height: 6, width: `${Math.min(100, (100 * degrees) / 45)}%`, bgcolor: 'text.secondary', borderRadius: 1 }} />
+                </Box>
+                <Typography variant="body2" sx={{ textAlign: 'right' }}>
+                  {degrees > APART && '▲ '}
+                  {numeral(degrees, 1)}°
+                </Typography>
+              </Box>
+            );
+          })}
+        </Box>
+      </Box>
+    </Box>
+  );
+}

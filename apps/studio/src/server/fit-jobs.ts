@@ -1,0 +1,155 @@
+import { randomUUID } from 'node:crypto';
+import { and, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import PgBoss from 'pg-boss';
+import { z } from 'zod';
+import type { Database } from './database';
+import { fitJobs, takes, type FitState } from './schema';
+
+/** The queue that workers take fits from; a job's data are the id of a row of `fit_jobs`, which is the truth about it. */
+export const FIT_QUEUE = 'fit';
+export interface FitJobData {
+  readonly id: string;
+}
+
+/** Seconds without a sign of life after which a worker is taken for dead. */
+export const DEAD_AFTER = 12;
+/** A job that has been begun so often and never ended kills its workers: it is given up. */
+export const MOST_TRIES = 4;
+
+export type FitJobRow = Omit<typeof fitJobs.$inferSelect, 'bytes' | 'project'> & { readonly hasFile: boolean };
+
+const columns = {
+  id: fitJobs.id,
+  run: fitJobs.run,
+  take: fitJobs.take,
+  character: fitJobs.character,
+  state: fitJobs.state,
+  beat: fitJobs.beat,
+  tries: fitJobs.tries,
+  report: fitJobs.report,
+  message: fitJobs.message,
+  created: fitJobs.created,
+  finished: fitJobs.finished,
+  hasFile: sql<boolean>`${fitJobs.bytes} is not null`,
+};
+
+const shared = globalThis as typeof globalThis & { lanternBoss?: Promise<PgBoss> };
+
+/** The server's own connection to the queue; kept across reloads in development. */
+export function boss(url = process.env.DATABASE_URL): Promise<PgBoss> {
+  if (!url) throw new Error('DATABASE_URL is not set');
+  shared.lanternBoss ??= openBoss(url);
+  return shared.lanternBoss;
+}
+
+export async function openBoss(url: string): Promise<PgBoss> {
+  const made = new PgBoss({ connectionString: url, max: 3 });
+  made.on('error', () => {});
+  await made.start();
+  await made.createQueue(FIT_QUEUE);
+  return made;
+}
+
+export const fitRunInput = z.object({
+  takes: z.array(z.uuid()).min(1).max(2000),
+  characters: z.array(z.string().min(1).max(200)).min(1).max(50),
+});
+
+/** Puts every take onto every character in the queue. @returns the run they are in */
+export async function startRun(database: Database, queue: PgBoss, project: string, input: z.infer<typeof fitRunInput>): Promise<string> {
+  const run = randomUUID();
+  const known = await database
+    .select({ id: takes.id })
+    .from(takes)
+    .where(and(eq(takes.project, project), inArray(takes.id, input.takes), isNull(takes.removed)));
+  const rows = input.characters.flatMap((character) => known.map(({ id: take }) => ({ id: randomUUID(), project, run, take, character })));
+  if (rows.length === 0) return run;
+  await database.insert(fitJobs).values(rows);
+  await queue.insert(
+    rows.map(({ id }) => ({ name: FIT_QUEUE, data: { id } satisfies FitJobData, retryLimit: MOST_TRIES, expireInSeconds: 900 })),
+  );
+  return run;
+}
+
+/** The jobs of the newest run of a project. */
+export async function newestRun(database: Database, project: string): Promise<FitJobRow[]> {
+  const [newest] = await database
+    .select({ run: fitJobs.run })
+    .from(fitJobs)
+    .where(eq(fitJobs.project, project))
+    .orderBy(desc(fitJobs.created))
+    .limit(1);
+  if (!newest) return [];
+  return database.select(columns).from(fitJobs).where(eq(fitJobs.run, newest.run));
+}
+
+/** Stops what has not ended; a job under way ends at its next step and its result is thrown away. */
+export async function stopRun(database: Database, run: string): Promise<number> {
+  const done = await database
+    .update(fitJobs)
+    .set({ state: 'stopped', finished: new Date() })
+    .where(and(eq(fitJobs.run, run), inArray(fitJobs.state, ['waiting', 'running'] satisfies FitState[])))
+    .returning({ id: fitJobs.id });
+  return done.length;
+}
+
+export async function fitFile(database: Database, id: string): Promise<Buffer | null> {
+  const [row] = await database.select({ bytes: fitJobs.bytes }).from(fitJobs).where(eq(fitJobs.id, id));
+  return row?.bytes ?? null;
+}
+
+const isDead = () => lt(fitJobs.beat, new Date(Date.now() - DEAD_AFTER * 1000));
+
+/** Takes a job for oneself, if nobody alive has it. @returns what to do, or null when there is nothing left to do for it */
+export async function claim(database: Database, id: string): Promise<{ take: string; character: string; project: string } | null> {
+  const [row] = await database
+    .update(fitJobs)
+    .set({ state: 'running', beat: new Date(), tries: sql`${fitJobs.tries} + 1` })
+    .where(and(eq(fitJobs.id, id), or(eq(fitJobs.state, 'waiting'), and(eq(fitJobs.state, 'running'), isDead()))))
+    .returning({ take: fitJobs.take, character: fitJobs.character, project: fitJobs.project });
+  return row ?? null;
+}
+
+/** A sign of life. @returns whether the job is still wanted */
+export async function beat(database: Database, id: string): Promise<boolean> {
+  const rows = await database
+    .update(fitJobs)
+    .set({ beat: new Date() })
+    .where(and(eq(fitJobs.id, id), eq(fitJobs.state, 'running')))
+    .returning({ id: fitJobs.id });
+  return rows.length > 0;
+}
+
+type Ending =
+  | { readonly state: 'done'; readonly report: NonNullable<FitJobRow['report']>; readonly bytes: Buffer | null }
+  | { readonly state: 'failed'; readonly message: string };
+
+/** Writes down how a job ended, unless it was stopped meanwhile. */
+export async function finish(database: Database, id: string, ending: Ending): Promise<void> {
+  await database
+    .update(fitJobs)
+    .set({ ...ending, finished: new Date() })
+    .where(and(eq(fitJobs.id, id), eq(fitJobs.state, 'running')));
+}
+
+/** Puts jobs whose worker died back into the queue. @returns how many */
+export async function revive(database: Database, queue: Pick<PgBoss, 'insert'>): Promise<number> {
+  await database
+    .update(fitJobs)
+    .set({
+      state: 'failed',
+      finished: new Date(),
+      message: 'It was begun several times and never ended; the take may be too long for this machine.',
+    })
+    .where(and(eq(fitJobs.state, 'running'), isDead(), sql`${fitJobs.tries} >= ${MOST_TRIES}`));
+  const dead = await database
+    .update(fitJobs)
+    .set({ state: 'waiting', beat: null })
+    .where(and(eq(fitJobs.state, 'running'), isDead()))
+    .returning({ id: fitJobs.id });
+  if (dead.length > 0)
+    await queue.insert(
+      dead.map(({ id }) => ({ name: FIT_QUEUE, data: { id } satisfies FitJobData, retryLimit: MOST_TRIES, expireInSeconds: 900 })),
+    );
+  return dead.length;
+}

@@ -1,0 +1,97 @@
+'use client';
+import { useFrame, useThree } from '@react-three/fiber';
+import { useEffect, useMemo } from 'react';
+import * as THREE from 'three';
+import { DUSK } from '@/shell/theme';
+
+/** Pixels within which a joint is meant. */
+const REACH = 16;
+
+/** Joints of one or two figures as dots over their bodies, larger where they are chosen; a click on one picks it. */
+export function JointPicker({
+  figures,
+  chosen,
+  onPick,
+}: {
+  figures: readonly (readonly THREE.Bone[])[];
+  /** Joints of each figure. */
+  chosen: readonly ReadonlySet<number>[];
+  onPick: (figure: number, joint: number) => void;
+}) {
+  const canvas = useThree((state) => state.gl.domElement);
+  const camera = useThree((state) => state.camera);
+  const clouds = useMemo(
+    () =>
+      figures.flatMap((bones, figure) =>
+        [false, true].map((isChosen) => {
+          const joints = bones.map((_, j) => j).filter((j) => (chosen[figure]?.has(j) ?? false) === isChosen);
+          const geometry = new THREE.BufferGeometry();
+          geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(joints.length * 3), 3));
+          const material = new THREE.PointsMaterial({
+            size: isChosen ? 11 : 5,
+            sizeAttenuation: false,
+            color: isChosen ? DUSK.warm : DUSK.text,
+            depthTest: false,
+            transparent: true,
+            opacity: isChosen ? 1 : 0.75,
+          });
+          const points = new THREE.Points(geometry, material);
+          points.frustumCulled = false;
+          points.renderOrder = 6;
+          return { points, bones, joints };
+        }),
+      ),
+    [figures, chosen],
+  );
+  useEffect(
+    () => () => {
+      for (const { points } of clouds) {
+        points.geometry.dispose();
+        points.material.dispose();
+      }
+    },
+    [clouds],
+  );
+  const at = useMemo(() => new THREE.Vector3(), []);
+  useFrame(() => {
+    for (const { points, bones, joints } of clouds) {
+      const position = points.geometry.getAttribute('position');
+      joints.forEach((j, i) => {
+        bones[j].getWorldPosition(at);
+        position.setXYZ(i, at.x, at.y, at.z);
+      });
+      position.needsUpdate = true;
+    }
+  });
+  useEffect(() => {
+    const down = (event: PointerEvent) => {
+      if (event.button !== 0) return;
+      const box = canvas.getBoundingClientRect();
+      let best: { figure: number; joint: number } | null = null;
+      let least = REACH;
+      figures.forEach((bones, figure) =>
+        bones.forEach((bone, joint) => {
+          bone.getWorldPosition(at).project(camera);
+          const away = Math.hypot(
+            ((at.x + 1) / 2) * box.width + box.left - event.clientX,
+            ((1 - at.y) / 2) * box.height + box.top - event.clientY,
+          );
+          if (away >= least || at.z >= 1) return;
+          least = away;
+          best = { figure, joint };
+        }),
+      );
+      const found = best as { figure: number; joint: number } | null;
+      if (found) onPick(found.figure, found.joint);
+    };
+    canvas.addEventListener('pointerdown', down);
+    return () => canvas.removeEventListener('pointerdown', down);
+  }, [at, camera, canvas, figures, onPick]);
+  return (
+    <>
+      {clouds.map(({ points }, i) => (
+        <primitive key={i} object={points} />
+      ))}
+    </>
+  );
+}
