@@ -9,6 +9,8 @@ import pg from 'pg';
 /** The application as `start` serves it, on a database and a port of its own. */
 export interface Running {
   readonly url: string;
+  /** Kills the worker of the queue without warning, and starts another. */
+  killWorker(): Promise<void>;
   stop(): Promise<void>;
 }
 
@@ -44,7 +46,8 @@ export async function startApplication({ empty = false } = {}): Promise<Running>
     [join(process.cwd(), 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)],
     { cwd: 'apps/studio', env, stdio: 'ignore' },
   );
-  const worker: ChildProcess = spawn('node', ['dist/worker.mjs'], { cwd: 'apps/studio', env, stdio: 'ignore' });
+  const startWorker = (): ChildProcess => spawn('node', ['dist/worker.mjs'], { cwd: 'apps/studio', env, stdio: 'ignore' });
+  let worker = startWorker();
   const url = `http://127.0.0.1:${port}`;
   for (let i = 0; i < 150; i++) {
     if (
@@ -58,6 +61,11 @@ export async function startApplication({ empty = false } = {}): Promise<Running>
   }
   return {
     url,
+    killWorker: async () => {
+      worker.kill('SIGKILL');
+      await new Promise((resolve) => worker.once('exit', resolve));
+      worker = startWorker();
+    },
     stop: async () => {
       for (const child of [worker, server]) {
         child.kill('SIGTERM');

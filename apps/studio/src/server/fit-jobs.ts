@@ -56,7 +56,12 @@ export const fitRunInput = z.object({
 });
 
 /** Puts every take onto every character in the queue. @returns the run they are in */
-export async function startRun(database: Database, queue: PgBoss, project: string, input: z.infer<typeof fitRunInput>): Promise<string> {
+export async function startRun(
+  database: Database,
+  queue: Pick<PgBoss, 'insert'>,
+  project: string,
+  input: z.infer<typeof fitRunInput>,
+): Promise<string> {
   const run = randomUUID();
   const known = await database
     .select({ id: takes.id })

@@ -210,6 +210,15 @@ function Scene({
       const [x, , z] = second.bones[0].position.toArray();
       const scale = other.scale ?? 1;
       const right = new THREE.Vector3(1, 0, 0).applyQuaternion(camera.quaternion).setY(0).normalize().multiplyScalar(other.beside);
+      // Both are to be seen: from between them, and further off.
+      if (view !== 'free' && view !== 'fit') {
+        camera.position
+          .sub(centre)
+          .multiplyScalar(1 + 0.3 * other.beside)
+          .add(centre)
+          .addScaledVector(right, 0.5);
+        camera.position.y -= 0.25 * other.beside;
+      }
       second.object.position.set(centre.x + right.x - x * scale, -other.floor * scale, centre.z + right.z - z * scale);
     }
     if (lamp.current) {

@@ -189,7 +189,7 @@ function geometryOf(mesh: BodyMesh, markers: Markers | null, hues?: ReadonlyMap<
       if (right.has(joint)) tint.lerp(STARBOARD, 0.62);
     }
     const hue = hues?.get(joint);
-    if (hue) tint.lerp(own.set(hue), 0.7);
+    if (hue) tint.lerp(own.set(hue), 0.5);
     tint.toArray(colour, v * 3);
   }
   const geometry = new THREE.BufferGeometry();

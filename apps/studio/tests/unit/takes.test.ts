@@ -9,6 +9,7 @@ import { rulerOf } from '@/timeline/ruler';
 
 const take = (more: Partial<TakeInfo> = {}): TakeInfo => ({
   id: 'a',
+  project: 'gullmouth',
   name: 'wick-rounds',
   file: 'wick-rounds.bvh',
   frames: 100,

@@ -4,10 +4,10 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useDropzone } from 'react-dropzone';
 import { useSnackbar } from 'notistack';
 import { fetchJson } from '@/data/fetch-json';
+import type { CharacterRow } from '@/data/fits';
 import { projectKey, useProjectInfo, type ProjectData } from '@/data/project';
 import { Small } from '@/shell/Small';
 import { chart } from '@/shell/theme';
-import type { CharacterRow } from '@/server/characters';
 
 /** The characters at hand, one of them open; a GLB is brought in here, and new clips are told whom to fit. */
 export function CharacterBar({ data, open, onOpen }: { data: ProjectData; open: string | null; onOpen: (id: string) => void }) {

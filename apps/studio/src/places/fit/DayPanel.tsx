@@ -4,9 +4,9 @@ import { Box, Button, Checkbox, LinearProgress, Typography } from '@mui/material
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { fetchJson } from '@/data/fetch-json';
+import type { FitJobRow } from '@/data/fits';
 import { useProjectInfo, type ProjectData } from '@/data/project';
 import { chart } from '@/shell/theme';
-import type { FitJobRow } from '@/server/fit-jobs';
 
 /** Milliseconds between looks at a run that is under way. */
 const LOOK = 700;

@@ -24,7 +24,9 @@ type Panel = 'parts' | 'reference' | 'limbs' | 'day';
 const PANELS: Readonly<Record<Panel, string>> = { parts: 'Parts', reference: 'Reference', limbs: 'Limbs', day: 'Whole day' };
 const NO_TRACES: readonly never[] = [];
 /** Metres between two figures side by side. */
-const BESIDE = 1.15;
+const BESIDE = 0.95;
+/** The same with their arms out. */
+const ARMS_OUT = 1.75;
 
 /** Fit: takes onto our own characters. */
 export function Fit() {
@@ -182,10 +184,11 @@ function Pair({
       mesh: skin.mesh,
       floor: inReference ? 0 : (fitted.data?.floor ?? 0),
       shift: [0, 0] as const,
-      solid: true,
+      // Around the performer, so that both are seen.
+      solid: !overlaid,
       tint: targetTint,
       scale,
-      beside: overlaid ? 0 : BESIDE,
+      beside: overlaid ? 0 : inReference ? ARMS_OUT : BESIDE,
     };
   }, [inReference, view.data, fitted.data, skin, targetTint, scale, overlaid]);
   const stage = useMemo(

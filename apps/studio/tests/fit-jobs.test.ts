@@ -1,0 +1,116 @@
+import { randomUUID } from 'node:crypto';
+import { capture } from '@lantern/capture';
+import { castGlb } from '@lantern/cast';
+import { readCharacter, stepSchema, writeBvh } from '@lantern/motion';
+import { eq } from 'drizzle-orm';
+import { importCharacter, listCharacters, listFits, removeCharacter, saveFit } from '@/server/characters';
+import { saveClip } from '@/server/clips';
+import type { Database } from '@/server/database';
+import { beat, claim, DEAD_AFTER, finish, fitFile, MOST_TRIES, newestRun, revive, startRun, stopRun } from '@/server/fit-jobs';
+import { runFit } from '@/server/run-fit';
+import { fitJobs } from '@/server/schema';
+import { importTake } from '@/server/takes';
+import { freshDatabase } from './schema';
+
+let database: Database;
+let end: () => Promise<void>;
+let take: string;
+let signature: string;
+beforeAll(async () => {
+  ({ database, end } = await freshDatabase());
+  const bytes = new TextEncoder().encode(writeBvh(capture('walk', { seconds: 5, seed: 2 }).motion));
+  ({ id: take, signature } = await importTake(database, 'gullmouth', 'walk.bvh', bytes));
+  await importCharacter(database, 'gullmouth', 'Tallow.glb', await castGlb('tallow'));
+});
+afterAll(() => end());
+
+/** A queue that only notes what is put into it. */
+const queued: string[] = [];
+const queue = {
+  insert: async (jobs: { data?: object }[]) => {
+    for (const { data } of jobs) if (data && 'id' in data) queued.push(String(data.id));
+  },
+} as unknown as Parameters<typeof startRun>[1];
+
+/** Lets a job's worker be dead for as long as it takes. */
+const die = (id: string) =>
+  database
+    .update(fitJobs)
+    .set({ beat: new Date(Date.now() - (DEAD_AFTER + 1) * 1000) })
+    .where(eq(fitJobs.id, id));
+
+test('a character is read, kept once, and stays while clips are fitted to it', async () => {
+  const again = await importCharacter(database, 'gullmouth', 'same.glb', await castGlb('tallow'));
+  expect(again).toMatchObject({ id: 'tallow', facts: { joints: 43, warnings: [] } });
+  expect(await listCharacters(database, 'gullmouth')).toHaveLength(1);
+  await expect(importCharacter(database, 'gullmouth', 'bad.glb', new Uint8Array(40))).rejects.toMatchObject({ code: 'gltf' });
+  await importCharacter(database, 'gullmouth', 'Wick.glb', await castGlb('wick'));
+  const steps = [stepSchema.parse({ kind: 'fit', character: 'wick' })];
+  await saveClip(database, 'gullmouth', randomUUID(), { take, name: 'fitted', from: 0, to: 60, steps, revision: 0 });
+  expect(await removeCharacter(database, 'gullmouth', 'wick')).toBe('has-clips');
+});
+
+test('what is settled for a suit and a character is one row, the last word', async () => {
+  await saveFit(database, 'gullmouth', { source: signature, character: 'tallow', settings: { soleCm: 1 } });
+  await saveFit(database, 'gullmouth', { source: signature, character: 'tallow', settings: { curlDeg: 5 } });
+  expect(await listFits(database, 'gullmouth')).toEqual([{ source: signature, character: 'tallow', settings: { curlDeg: 5 } }]);
+  await expect(saveFit(database, 'gullmouth', { source: signature, character: 'nobody', settings: {} })).rejects.toMatchObject({
+    code: 'missing',
+  });
+});
+
+test('a job is done, measured, and its file is the character with the take', async () => {
+  await startRun(database, queue, 'gullmouth', { takes: [take], characters: ['tallow', 'wick'] });
+  const jobs = await newestRun(database, 'gullmouth');
+  expect(jobs.map(({ state }) => state)).toEqual(['waiting', 'waiting']);
+  expect(queued.slice(-2).sort()).toEqual(jobs.map(({ id }) => id).sort());
+  for (const { id } of jobs) await runFit(database, id);
+  for (const job of await newestRun(database, 'gullmouth')) {
+    expect(job).toMatchObject({ state: 'done', hasFile: true });
+    expect(job.report?.slideCm).toBeLessThan(0.2);
+    const file = await fitFile(database, job.id);
+    expect(readCharacter(new Uint8Array(file ?? []), 'back').statureM).toBeCloseTo(job.character === 'tallow' ? 1.5 : 1.78, 2);
+  }
+});
+
+test('a job whose worker was killed is done by the next; one that kills every worker is given up', async () => {
+  await startRun(database, queue, 'gullmouth', { takes: [take], characters: ['tallow'] });
+  const [{ id }] = await newestRun(database, 'gullmouth');
+  expect(await claim(database, id)).toMatchObject({ take });
+  // While it is alive nobody else gets it.
+  expect(await claim(database, id)).toBeNull();
+  expect(await revive(database, queue)).toBe(0);
+  await die(id);
+  const before = queued.length;
+  expect(await revive(database, queue)).toBe(1);
+  expect(queued.slice(before)).toEqual([id]);
+  await runFit(database, id);
+  expect((await newestRun(database, 'gullmouth'))[0]).toMatchObject({ state: 'done', tries: 2 });
+
+  await startRun(database, queue, 'gullmouth', { takes: [take], characters: ['tallow'] });
+  const [poison] = await newestRun(database, 'gullmouth');
+  for (let n = 0; n < MOST_TRIES; n++) {
+    await claim(database, poison.id);
+    await die(poison.id);
+    await revive(database, queue);
+  }
+  expect((await newestRun(database, 'gullmouth'))[0]).toMatchObject({ state: 'failed' });
+});
+
+test('what is stopped stays stopped, whatever its worker brings; what cannot be fitted says why', async () => {
+  await startRun(database, queue, 'gullmouth', { takes: [take], characters: ['tallow', 'nobody'] });
+  const [first, second] = await newestRun(database, 'gullmouth');
+  const broken = first.character === 'nobody' ? first : second;
+  const good = broken === first ? second : first;
+  await runFit(database, broken.id);
+  await claim(database, good.id);
+  expect(await stopRun(database, good.run)).toBe(1);
+  expect(await beat(database, good.id)).toBe(false);
+  await finish(database, good.id, { state: 'failed', message: 'too late' });
+  const states = await newestRun(database, 'gullmouth');
+  expect(states.find(({ id }) => id === good.id)).toMatchObject({ state: 'stopped', message: '' });
+  expect(states.find(({ id }) => id === broken.id)).toMatchObject({
+    state: 'failed',
+    message: expect.stringContaining('not in the project'),
+  });
+});
