@@ -131,3 +131,4 @@ export * from './fit/with-fits';
 export * from './fit/fit-report';
 export * from './fit/joint-limits';
 export * from './fit/mismatch';
+export * from './fit/limb-weights';

@@ -15,6 +15,10 @@ import { skinned } from './skinned';
 import { uprightReading } from './upright';
 import { posedSkeleton, turnedPose, type WorldPose } from './world-pose';
 
+const NO_LEGS = 'No two legs were found among the joints: a character needs hips and two legs of thigh, shin and foot.';
+/** Ankles are no higher over the lowest point of the skin than this share of the stature. */
+const HIGHEST_ANKLE = 0.3;
+
 /**
  * Reads a skinned GLB as a character: its joints, bind pose and skin, turned to Y up and +Z, in metres. Whatever lies between two joints is
  * folded into the lower one, and what stands above the hips is left to the file.
@@ -44,7 +48,7 @@ export function readCharacter(bytes: Uint8Array, name: string): Character {
   const everything = readSkin(gltf, joints, world, all, []);
   const upright = withLeafTips(posedSkeleton(whole.skeleton, pose), everything, skinned(everything, pose), pose);
   const parts = findParts(upright, pose);
-  if (!parts) return fail('No two legs were found among the joints: a character needs hips and two legs of thigh, shin and foot.');
+  if (!parts) return fail(NO_LEGS);
 
   const { kept, skeleton } = below(upright, parts.parts.hips?.joints[0] ?? 0, pose);
   const own = renumbered(parts, kept);
@@ -53,6 +57,11 @@ export function readCharacter(bytes: Uint8Array, name: string): Character {
   if (!body) return fail('The legs are not whole: a character needs thigh, shin and foot on both sides.');
   const restPose = cutPose(pose, kept);
   const vertices = skinned(skin, restPose);
+  const statureM = heightOf(vertices, skin.indices);
+  // What reaches lowest of somebody without legs are the hands.
+  const low = lowestOf(vertices, skin.indices);
+  const ankles = [body.legs.left.ankle, body.legs.right.ankle].map((j) => restPose.positions[j * 3 + 1] - low);
+  if (ankles.some((height) => height > HIGHEST_ANKLE * statureM)) return fail(NO_LEGS);
   const soles = solesOfSkin(skin, vertices, restPose, body);
   return {
     name,
@@ -67,7 +76,7 @@ export function readCharacter(bytes: Uint8Array, name: string): Character {
       root: rootOf(joints, kept[0]),
     },
     outside: whole.skeleton.joints.filter((_, j) => !kept.includes(j)).map((joint) => joint.name),
-    statureM: heightOf(vertices, skin.indices),
+    statureM,
     warnings,
     file: bytes,
   };
@@ -125,6 +134,9 @@ function renumbered({ parts, leftOut, sidesSwapped }: Parts, kept: readonly numb
 function rootOf({ nodes }: JointNodes, hips: number): number | null {
   return hips > 0 ? nodes[0] : null;
 }
+
+const lowestOf = (vertices: Float32Array, indices: Uint32Array): number =>
+  indices.reduce((low, v) => Math.min(low, vertices[v * 3 + 1]), Infinity);
 
 function heightOf(vertices: Float32Array, indices: Uint32Array): number {
   let [low, high] = [Infinity, -Infinity];
