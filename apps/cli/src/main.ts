@@ -1,8 +1,10 @@
 import { Argument, Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { SCRIPTS } from '@lantern/capture';
+import { CAST } from '@lantern/cast';
 import { InputError } from '@lantern/motion';
 import { capture } from './capture';
 import { contacts } from './contacts';
+import { character, fit } from './fit';
 import { inspect } from './inspect';
 import { loops } from './loops';
 import { make } from './make';
@@ -37,6 +39,15 @@ function program(): Command {
     .requiredOption('--out <dir>', 'the folder to write to')
     .action(make);
   command('measure', 'the figures of a finished .glb or .bvh').argument('<file>').action(measure);
+  command('fit', 'a take onto a character')
+    .argument('<take>')
+    .argument('<character>', 'a skinned GLB, or wick or tallow')
+    .requiredOption('--out <file>', 'the GLB file to write')
+    .action(fit);
+  command('character', 'one of the characters that come with the program, as a skinned GLB')
+    .addArgument(new Argument('<name>').choices(Object.keys(CAST)))
+    .requiredOption('--out <file>', 'the GLB file to write')
+    .action(character);
   command('capture', 'play a script in the simulated suit')
     .addArgument(new Argument('<script>').choices(SCRIPTS))
     .requiredOption('--out <file>', 'the BVH file to write')
@@ -56,7 +67,7 @@ try {
   if (error instanceof CommanderError) {
     process.exitCode = error.exitCode === 0 ? EXIT.done : EXIT.use;
   } else if (error instanceof InputError) {
-    process.stderr.write(`${error.place.file ?? ''}:${error.place.line ?? 1}: ${error.message}\n`);
+    process.stderr.write(`${error.place.file ?? ''}:${error.place.line ?? 1}: ${error.message.replace(/\s+/g, ' ')}\n`);
     process.exitCode = EXIT.input;
   } else {
     process.stderr.write(`lantern: this is our fault: ${error instanceof Error ? error.message : String(error)}\n`);

@@ -26,12 +26,12 @@ const HIGHEST_ANKLE = 0.3;
  * @throws InputError `character` that says what is missing, or `gltf` when the file is damaged
  */
 export function readCharacter(bytes: Uint8Array, name: string): Character {
+  glbChunks(bytes);
   const gltf = openGltf(bytes);
   const { json } = gltf;
   const fail = (message: string): never => {
     throw new InputError('character', message, { line: 1 });
   };
-  glbChunks(bytes);
   if (json.buffers[0]?.uri !== undefined) return fail('Its data lie in another file: save the character as one GLB.');
   if (json.skins.length === 0)
     return fail('The file has no skin: a character is a mesh that is skinned to joints. Export it with its skin.');

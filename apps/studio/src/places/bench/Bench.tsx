@@ -58,7 +58,6 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
   const [glass, setGlass] = useState<GlassName | null>(null);
   const [near, setNear] = useState<Cut | null>(null);
   const isOpen = opened.data !== undefined && take !== null && opened.data.id === takeKey(take);
-
   const cut = useMemo<Cut | null>(() => draft ?? (doc ? { from: doc.from, to: doc.to } : null), [draft, doc]);
   const names = useMemo(() => new Set(docs.filter((d) => d.id !== doc?.id).map((d) => d.name.toLowerCase())), [docs, doc]);
   const seam = useSeam(take, isOpen, cut);

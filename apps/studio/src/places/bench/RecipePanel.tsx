@@ -17,7 +17,7 @@ import type { AboutRecipe } from './use-about-recipe';
 import { EvenOutCard, ExtendCard, MirrorCard, PathCard } from './WayCards';
 
 const NAMES: Record<RecipeStep['kind'], string> = {
-  fit: 'fit',
+  fit: 'fit to a character',
   floor: 'floor',
   'typical-cycle': 'typical cycle',
   mirror: 'mirror',
