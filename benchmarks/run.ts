@@ -4,7 +4,20 @@ import { scoreContacts } from './contacts';
 import { formatRaces } from './formats';
 import { scoreFreeFall } from './free-fall';
 import { recipeTimes } from './recipes';
-import { align, copyMotion, findLoops, forwardKinematics, gait, readBvh, seam, writeBvh } from '@lantern/motion';
+import { castGlb } from '@lantern/cast';
+import {
+  align,
+  copyMotion,
+  findLoops,
+  fitMotion,
+  fitSettingsSchema,
+  forwardKinematics,
+  gait,
+  readBvh,
+  readCharacter,
+  seam,
+  writeBvh,
+} from '@lantern/motion';
 import * as THREE from 'three';
 import { BVHLoader } from 'three/addons/loaders/BVHLoader.js';
 
@@ -147,6 +160,22 @@ for (const { name, megabytes, ours, theirs, beside } of await formatRaces()) {
     beside: `${beside} ${ms(other)}`,
     ratio: other / mine,
     note: `${(megabytes / (mine / 1000)).toFixed(0)} MB/s`,
+  });
+}
+
+{
+  const tallow = readCharacter(await castGlb('tallow'), 'tallow');
+  const settings = fitSettingsSchema.parse({});
+  const { motion } = capture('walk', { seconds: 10, seed: 5, fps: 60 });
+  gait(motion);
+  const took = time(() => fitMotion(motion, tallow, settings));
+  const bare = time(() => forwardKinematics(motion));
+  rows.push({
+    name: 'fit of a ten-second walk to Tallow',
+    ours: ms(took),
+    beside: `forward kinematics alone ${ms(bare)}`,
+    ratio: bare / took,
+    note: `${Math.round((motion.frames / took) * 1000)} frames a second, feet held`,
   });
 }
 

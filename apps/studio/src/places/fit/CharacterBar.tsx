@@ -1,34 +1,31 @@
 'use client';
 import { Box, ButtonBase, Typography } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useDropzone } from 'react-dropzone';
 import { useSnackbar } from 'notistack';
 import { fetchJson } from '@/data/fetch-json';
-import type { CharacterRow } from '@/data/fits';
 import { projectKey, useProjectInfo, type ProjectData } from '@/data/project';
 import { Small } from '@/shell/Small';
 import { chart } from '@/shell/theme';
 
 /** The characters at hand, one of them open; a GLB is brought in here, and new clips are told whom to fit. */
-export function CharacterBar({ data, open, onOpen }: { data: ProjectData; open: string | null; onOpen: (id: string) => void }) {
+export function CharacterBar({
+  data,
+  open,
+  isReading,
+  onOpen,
+  onBrowse,
+}: {
+  data: ProjectData;
+  open: string | null;
+  isReading: boolean;
+  onOpen: (id: string) => void;
+  onBrowse: () => void;
+}) {
   const project = useProjectInfo();
   const client = useQueryClient();
   const { enqueueSnackbar } = useSnackbar();
   const refresh = () => client.invalidateQueries({ queryKey: projectKey(project.id) });
   const say = (error: Error) => enqueueSnackbar(error.message, { variant: 'error' });
-  const bring = useMutation({
-    mutationFn: (file: File) =>
-      fetchJson<CharacterRow>(`/api/projects/${project.id}/characters?file=${encodeURIComponent(file.name)}`, {
-        method: 'POST',
-        body: file,
-      }),
-    onSuccess: async (row) => {
-      await refresh();
-      for (const warning of row.facts.warnings) enqueueSnackbar(`${row.name}: ${warning}`, { variant: 'warning' });
-      onOpen(row.id);
-    },
-    onError: say,
-  });
   const remove = useMutation({
     mutationFn: (id: string) => fetchJson(`/api/projects/${project.id}/characters/${encodeURIComponent(id)}`, { method: 'DELETE' }),
     onSuccess: refresh,
@@ -39,23 +36,9 @@ export function CharacterBar({ data, open, onOpen }: { data: ProjectData; open: 
     onSuccess: refresh,
     onError: say,
   });
-  const {
-    getRootProps,
-    getInputProps,
-    open: browse,
-    isDragActive,
-  } = useDropzone({
-    noClick: true,
-    noKeyboard: true,
-    multiple: false,
-    onDrop: ([file]) => file && bring.mutate(file),
-    // Takes are dropped anywhere else; here a GLB is a character.
-    noDragEventsBubbling: true,
-  });
   const shown = data.characters.find(({ id }) => id === open);
   return (
-    <Box {...getRootProps()} sx={{ outline: isDragActive ? `2px dashed ${chart('lamp')}` : 'none', borderRadius: 1 }}>
-      <input {...getInputProps({ 'aria-label': 'Character file' })} accept=".glb" />
+    <Box>
       <Box role="radiogroup" aria-label="Character" sx={{ display: 'flex', gap: 0.8, flexWrap: 'wrap', alignItems: 'stretch' }}>
         {data.characters.map(({ id, name, facts }) => {
           const isOn = id === open;
@@ -86,7 +69,7 @@ export function CharacterBar({ data, open, onOpen }: { data: ProjectData; open: 
         })}
         <ButtonBase
           disableRipple
-          onClick={browse}
+          onClick={onBrowse}
           sx={{
             px: 1.2,
             borderRadius: 1,
@@ -96,7 +79,7 @@ export function CharacterBar({ data, open, onOpen }: { data: ProjectData; open: 
             color: 'text.secondary',
           }}
         >
-          {bring.isPending ? 'reading…' : 'bring in a GLB…'}
+          {isReading ? 'reading…' : 'bring in a GLB…'}
         </ButtonBase>
       </Box>
       {shown && (

@@ -1,35 +1,21 @@
 'use client';
-import {
-  LIMBS,
-  otherPart,
-  PARTS,
-  partName,
-  type FitOverrides,
-  type FitReport,
-  type Limb,
-  type Part,
-  type Placement,
-  type StageProp,
-} from '@lantern/motion';
+import { LIMBS, partName, type FitOverrides, type FitReport, type Limb, type Placement, type StageProp } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
-import { useState } from 'react';
-import { numeral } from '@/shell/Figure';
 import { Small } from '@/shell/Small';
 import { TypedNumber } from '@/shell/TypedNumber';
 import { chart } from '@/shell/theme';
 import { Choose, Label } from '../bench/StepCard';
+import { Offsets, Translations } from './KeptForAll';
 import { LIMB_NAMES } from './limb-names';
-
-type Turn = [number, number, number];
 
 const AGAINST = { floor: 'the floor', hips: 'the hips', 'other-hand': 'the other hand', prop: 'a prop' } as const;
 const FRESH: Placement = { weight: 0, to: 'floor', holds: [] };
-const AXES = ['left', 'up', 'front'] as const;
 
 /** How far the body goes, what hands and feet keep, and rotations that are added to every take of the pair. */
 export function LimbsPanel({
   settings,
   legRatio,
+  joints,
   props,
   report,
   onChange,
@@ -37,6 +23,8 @@ export function LimbsPanel({
 }: {
   settings: FitOverrides;
   legRatio: number;
+  /** Joints of the character whose translation may come from the take. */
+  joints: readonly string[];
   /** Of the take: what a limb may be placed against. */
   props: readonly StageProp[];
   report: FitReport | null;
@@ -120,6 +108,7 @@ export function LimbsPanel({
         />
       ))}
       <Offsets settings={settings} onChange={onChange} />
+      <Translations settings={settings} joints={joints} onChange={onChange} />
       {report && report.limits.length > 0 && (
         <>
           <Typography variant="h3" sx={{ mt: 1.2 }}>
@@ -139,6 +128,8 @@ export function LimbsPanel({
     </Box>
   );
 }
+
+const placeOf = (prop: StageProp | undefined): Placement['prop'] => prop && { x: prop.x, y: 0, z: prop.z };
 
 function LimbRow({
   limb,
@@ -185,75 +176,23 @@ function LimbRow({
         label="against"
         value={placement.to}
         options={options as Record<Placement['to'], string>}
-        onChange={(to) => {
-          const first = props[0];
-          onChange({ ...placement, to, prop: to === 'prop' && first ? { x: first.x, y: 0, z: first.z } : placement.prop });
-        }}
+        onChange={(to) => onChange({ ...placement, to, prop: to === 'prop' ? (placement.prop ?? placeOf(props[0])) : placement.prop })}
       />
-    </Box>
-  );
-}
-
-/** Rotations that stay live for all clips of the pair, part by part. */
-function Offsets({ settings, onChange }: { settings: FitOverrides; onChange: (settings: FitOverrides) => void }) {
-  const [part, setPart] = useState<Part>('leftCollar');
-  const offsets = settings.offsets ?? {};
-  const turn: Turn = offsets[part] ?? [0, 0, 0];
-  const put = (which: Part, next: Turn) => {
-    const all = { ...offsets };
-    if (next.some((v) => v !== 0)) all[which] = next;
-    else delete all[which];
-    onChange({ ...settings, offsets: all });
-  };
-  const set = PARTS.filter((p) => offsets[p]);
-  return (
-    <>
-      <Typography variant="h3" sx={{ mt: 1.2 }}>
-        Rotations added
-      </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', alignItems: 'center', columnGap: 1.5 }}>
-        <Choose
-          label="part"
-          value={part}
-          options={Object.fromEntries(PARTS.map((p) => [p, partName(p)])) as Record<Part, string>}
-          onChange={setPart}
-        />
-      </Box>
-      <Box
-        role="group"
-        aria-label={`Rotation added to the ${partName(part)}`}
-        sx={{ display: 'flex', gap: 1.2, alignItems: 'baseline', mt: 0.4 }}
-      >
-        {AXES.map((axis, k) => (
-          <Box key={axis} sx={{ display: 'flex', gap: 0.4, alignItems: 'baseline' }}>
-            <Typography variant="body2" color="text.secondary">
-              {axis}
-            </Typography>
-            <TypedNumber
-              name={`Added about the axis to the ${axis}, degrees`}
-              value={turn[k]}
-              unit="°"
-              least={-180}
-              most={180}
-              step={5}
-              digits={1}
-              width={38}
-              onChange={(v) => put(part, turn.map((old, i) => (i === k ? v : old)) as Turn)}
-            />
-          </Box>
-        ))}
-        <Box sx={{ flex: 1 }} />
-        {otherPart(part) !== part && (
-          <Small name={`The same for the ${partName(otherPart(part))}`} onClick={() => put(otherPart(part), [turn[0], -turn[1], -turn[2]])}>
-            mirror
-          </Small>
-        )}
-      </Box>
-      {set.length > 0 && (
-        <Typography variant="body2" color="text.secondary" sx={{ mt: 0.4 }}>
-          {set.map((p) => `${partName(p)} ${(offsets[p] ?? []).map((v) => `${numeral(v, 0)}°`).join(' ')}`).join(' · ')}
-        </Typography>
+      {placement.to === 'prop' && props.length > 0 && (
+        <Box sx={{ gridColumn: '3 / -1', display: 'grid', gridTemplateColumns: 'auto 1fr' }}>
+          <Choose
+            label="prop"
+            value={String(
+              Math.max(
+                0,
+                props.findIndex(({ x, z }) => x === placement.prop?.x && z === placement.prop.z),
+              ),
+            )}
+            options={Object.fromEntries(props.map(({ kind }, i) => [String(i), `${kind} ${i + 1}`]))}
+            onChange={(i) => onChange({ ...placement, prop: placeOf(props[Number(i)]) })}
+          />
+        </Box>
       )}
-    </>
+    </Box>
   );
 }

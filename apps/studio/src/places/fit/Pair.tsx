@@ -1,0 +1,221 @@
+'use client';
+import type { FitOverrides, Part } from '@lantern/motion';
+import { Box, CircularProgress, LinearProgress, Typography } from '@mui/material';
+import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useCharacter } from '@/data/fits';
+import { usePlayer } from '@/data/player';
+import type { ProjectData, TakeInfo } from '@/data/project';
+import { takeKey, useOpenTake } from '@/data/use-open-take';
+import { numeral } from '@/shell/Figure';
+import { Split } from '@/shell/Split';
+import { Choice } from '@/stage/Choice';
+import { AtFrame, StageFrame } from '@/stage/StageFrame';
+import { TakeDeck } from '@/timeline/TakeDeck';
+import { DayPanel } from './DayPanel';
+import { LimbsPanel } from './LimbsPanel';
+import { PartsPanel, withMapping } from './PartsPanel';
+import { ReferencePanel } from './ReferencePanel';
+import { useFitSettings, useFitted, useFitView, useTints } from './use-fit';
+
+export type Panel = 'parts' | 'reference' | 'limbs' | 'day';
+const NO_TRACES: readonly never[] = [];
+/** Metres between two figures side by side. */
+const BESIDE = 0.95;
+/** The same with their arms out. */
+const ARMS_OUT = 1.75;
+
+/** A take and a character: seen in step, and what is settled for them. */
+export function Pair({
+  data,
+  take,
+  character,
+  panel,
+  head,
+  onOpen,
+}: {
+  data: ProjectData;
+  take: TakeInfo;
+  character: string | null;
+  panel: Panel;
+  head: readonly ReactNode[];
+  onOpen: (take: string, character: string | undefined) => void;
+}) {
+  const { data: opened, error } = useOpenTake(take);
+  const isOpen = opened?.id === takeKey(take);
+  const { data: skin, error: skinError } = useCharacter(character);
+  const { settings, change } = useFitSettings(take, character);
+  const view = useFitView(take, isOpen, character, settings);
+  const fitted = useFitted(take, isOpen, character, settings);
+  const [chosen, setChosen] = useState<Part | null>(null);
+  const [overlaid, setOverlaid] = useState(false);
+  const load = usePlayer((state) => state.load);
+  const [frames, fps] = [opened?.motion.frames, opened?.motion.fps];
+  useEffect(() => {
+    if (frames !== undefined && fps !== undefined) load(frames, fps);
+  }, [frames, fps, load]);
+  const [sourceTint, targetTint] = [
+    useTints(view.data?.source.parts, panel === 'parts'),
+    useTints(view.data?.target.parts, panel === 'parts'),
+  ];
+  const inReference = panel === 'reference';
+  const picked = useMemo(() => {
+    const of = (side: 'source' | 'target') => new Set(chosen ? (view.data?.[side].parts[chosen]?.joints ?? []) : []);
+    return [of('source'), of('target')];
+  }, [chosen, view.data]);
+  const pick = useCallback(
+    (figure: number, joint: number) => {
+      if (!chosen || !view.data) return;
+      const side = figure === 0 ? 'source' : 'target';
+      const { names, parts } = view.data[side];
+      const now = (parts[chosen]?.joints ?? []).map((j) => names[j]);
+      const name = names[joint];
+      change(withMapping(settings, chosen, side, now.includes(name) ? now.filter((n) => n !== name) : [...now, name]));
+    },
+    [chosen, view.data, settings, change],
+  );
+  const picking = useMemo(() => (panel === 'parts' && chosen ? { chosen: picked, onPick: pick } : null), [panel, chosen, picked, pick]);
+  const scale = overlaid && view.data ? 1 / view.data.legRatio : 1;
+  const other = useMemo(() => {
+    const motion = inReference ? view.data?.target.reference : fitted.data?.motion;
+    if (!skin || !motion || motion.skeleton.joints.length !== skin.skeleton.joints.length) return null;
+    return {
+      motion,
+      mesh: skin.mesh,
+      floor: inReference ? 0 : (fitted.data?.floor ?? 0),
+      shift: [0, 0] as const,
+      // Around the performer, so that both are seen.
+      solid: !overlaid,
+      tint: targetTint,
+      scale,
+      beside: overlaid ? 0 : inReference ? ARMS_OUT : BESIDE,
+    };
+  }, [inReference, view.data, fitted.data, skin, targetTint, scale, overlaid]);
+  const stage = useMemo(
+    () =>
+      opened && isOpen
+        ? {
+            motion: inReference && view.data ? view.data.source.reference : opened.motion,
+            mesh: opened.mesh,
+            markers: opened.markers,
+            floor: inReference ? 0 : opened.floor,
+            heading: inReference ? undefined : opened.heading,
+            tint: sourceTint,
+            other,
+            picking,
+          }
+        : null,
+    [opened, isOpen, inReference, view.data, other, picking, sourceTint],
+  );
+  const takePose = () => {
+    if (!opened) return;
+    const frame = Math.round(usePlayer.getState().frame);
+    const { motion } = opened;
+    const J = motion.skeleton.joints.length;
+    const at = (j: number) =>
+      [...motion.rotations.subarray((frame * J + j) * 4, (frame * J + j) * 4 + 4)] as [number, number, number, number];
+    const rotations = Object.fromEntries(motion.skeleton.joints.map(({ name }, j) => [name, at(j)]));
+    const before = settings.reference ?? { target: 'T' as const, turns: { source: {}, target: {} } };
+    change({ ...settings, reference: { ...before, source: { label: `frame ${frame} of ${take.name}`, rotations } } });
+  };
+  const trouble = error ?? skinError ?? view.error ?? fitted.error;
+  const report = fitted.data?.report ?? null;
+  const movable = useMemo(() => {
+    const target = view.data?.target;
+    return target ? Object.values(target.parts).flatMap(({ joints }) => joints.filter((j) => j > 0).map((j) => target.names[j])) : [];
+  }, [view.data]);
+  const put = (next: FitOverrides) => change(next);
+  return (
+    <Split
+      id="fit"
+      parts={[
+        {
+          id: 'fit-stage',
+          size: '62%',
+          least: '40%',
+          content: (
+            <Box sx={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) auto', height: '100%', minHeight: 0 }}>
+              <Box sx={{ position: 'relative', minHeight: 0 }}>
+                <StageFrame
+                  stage={stage}
+                  notice={
+                    trouble ? (
+                      <Typography role="alert">{trouble.message}</Typography>
+                    ) : !stage ? (
+                      <CircularProgress aria-label="Loading the take" />
+                    ) : undefined
+                  }
+                  footer={
+                    <>
+                      <AtFrame>
+                        {(frame) => (inReference ? 'the poses that count as the same' : `frame ${frame} of ${opened?.motion.frames ?? 0}`)}
+                      </AtFrame>
+                      <Box sx={{ flex: 1 }} />
+                      {(fitted.isFetching || view.isFetching) && (
+                        <CircularProgress size={14} color="inherit" aria-label="Fitting the take" />
+                      )}
+                      {report && !inReference && (
+                        <Typography variant="body2" component="span" noWrap role="status" aria-label="Figures of the fit">
+                          {report.slideCm > 0.2 && '▲ '}slide {report.slideCm.toFixed(2)} cm · sink {report.sinkCm.toFixed(2)} cm
+                          {report.reachCm > 0.05 && ` · hands ${report.reachCm.toFixed(1)} cm off`}
+                          {report.limits[0] && ` · ▲ joints by ${numeral(report.limits[0].degrees, 0)}°`}
+                        </Typography>
+                      )}
+                      <Choice label="side by side" isOn={!overlaid} onClick={() => setOverlaid(false)} />
+                      <Choice
+                        label="overlaid"
+                        isOn={overlaid}
+                        title="Over each other, the character drawn as large as the performer"
+                        onClick={() => setOverlaid(true)}
+                      />
+                    </>
+                  }
+                />
+              </Box>
+              {opened && isOpen && <TakeDeck take={opened} traces={NO_TRACES} markers={take.markers} onMarkers={() => {}} menu={null} />}
+            </Box>
+          ),
+        },
+        {
+          id: 'fit-panel',
+          size: '38%',
+          least: '28%',
+          content: (
+            <Box sx={{ height: '100%', display: 'grid', gridTemplateRows: 'auto auto minmax(0, 1fr)' }}>
+              {head[0]}
+              {head[1]}
+              <Box sx={{ minHeight: 0 }}>
+                {panel === 'day' ? (
+                  <DayPanel
+                    data={data}
+                    onOpen={(to, onto, frame) => {
+                      onOpen(to, onto);
+                      if (frame !== undefined) usePlayer.setState({ frame });
+                    }}
+                  />
+                ) : !view.data ? (
+                  <Box sx={{ p: 2 }}>
+                    {trouble ? <Typography>{trouble.message}</Typography> : <LinearProgress aria-label="Finding the parts" />}
+                  </Box>
+                ) : panel === 'parts' ? (
+                  <PartsPanel view={view.data} settings={settings} chosen={chosen} onChoose={setChosen} onChange={put} />
+                ) : panel === 'reference' ? (
+                  <ReferencePanel view={view.data} settings={settings} onChange={put} onTakePose={takePose} />
+                ) : (
+                  <LimbsPanel
+                    settings={settings}
+                    legRatio={view.data.legRatio}
+                    joints={movable}
+                    props={take.props}
+                    report={report}
+                    onChange={put}
+                    onGo={(frame) => usePlayer.getState().seek(frame)}
+                  />
+                )}
+              </Box>
+            </Box>
+          ),
+        },
+      ]}
+    />
+  );
+}
