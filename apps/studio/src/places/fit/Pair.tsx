@@ -96,7 +96,7 @@ export function Pair({
         ? {
             motion: inReference && view.data ? view.data.source.reference : opened.motion,
             mesh: opened.mesh,
-            markers: opened.markers,
+            markers: inReference && opened.markers ? { ...opened.markers, footprints: [] } : opened.markers,
             floor: inReference ? 0 : opened.floor,
             heading: inReference ? undefined : opened.heading,
             tint: sourceTint,

@@ -22,7 +22,7 @@ import {
   writeCharacterGlb,
 } from '@lantern/motion';
 import { validateBytes } from 'gltf-validator';
-import { underArmature } from './odd-characters';
+import { underArmature } from '../tests/odd-characters';
 
 const { motion } = capture('walk', { seed: 8, seconds: 8, fps: 60, faults: 1 });
 const found = gait(motion);
