@@ -16,7 +16,7 @@ import {
   type FitSettingsInput,
   type Motion,
 } from '@lantern/motion';
-import { reaxed, renamed, underArmature, without } from './odd-characters';
+import { reaxed, renamed, underArmature, without } from '../tests/odd-characters';
 
 /** A take of the suit in metres. */
 function take(script: ScriptName, seconds = 6, faults = 1): Motion {
