@@ -109,6 +109,18 @@ test('an offset turns a part with all that hangs from it, and nothing above it',
   expect(apart(before, after)).toBeGreaterThan(0.05);
 });
 
+test('soles that are higher or lower than the skin stand there, and sink is measured from there', () => {
+  const motion = take('walk');
+  const [plain, high, low] = [0, 3, -2].map((soleCm) => onto(motion, { soleCm }));
+  const ankle = plain.plan.targetBody.legs.left.ankle;
+  const { from, to } = plain.contacts.left[2];
+  const middle = (from + to) >> 1;
+  const height = (f: Fitted) => placeOf(f.motion, ankle, middle)[1];
+  expect(height(high) - height(plain)).toBeCloseTo(0.03, 3);
+  expect(height(low) - height(plain)).toBeCloseTo(-0.02, 3);
+  for (const fitted of [plain, high, low]) expect(fitReport(fitted).sinkCm).toBeLessThan(0.5);
+});
+
 test('straightened, both references agree in every limb; a turn by hand shows as that mismatch', () => {
   const motion = take('walk');
   const limbs = mismatches(onto(motion).plan);

@@ -19,6 +19,8 @@ export interface Fitted {
   readonly motion: Motion;
   readonly plan: FitPlan;
   readonly space: TransferSpace;
+  /** The level that the soles of the skin stand on, metres. */
+  readonly groundM: number;
   /** When feet and hands bear, as found in the source and kept in the target. */
   readonly contacts: Contacts;
   /** How far hands stay off the places that they were to keep, metres, at the most. */
@@ -75,7 +77,7 @@ export function fitMotion(
     bendToes(held, plan, contacts, ground, SLACK);
   }
   const lacks = placeHands(held, input, hands);
-  return { motion: held, plan, space, contacts: { ...contacts, ...named(hands) }, lacks };
+  return { motion: held, plan, space, groundM: ground, contacts: { ...contacts, ...named(hands) }, lacks };
 }
 
 const named = ({ left, right }: HandContacts): Partial<Contacts> => ({

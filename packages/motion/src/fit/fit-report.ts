@@ -17,9 +17,9 @@ export interface FitReport {
   readonly limits: readonly BeyondLimit[];
 }
 
-export function fitReport({ motion, plan, contacts, lacks }: Fitted): FitReport {
+export function fitReport({ motion, plan, contacts, groundM, lacks }: Fitted): FitReport {
   const globals = forwardKinematics(motion);
-  const soles = soleTracks(plan.character, globals, contacts.floorM);
+  const soles = soleTracks(plan.character, globals, groundM);
   const all = slides(soles, contacts);
   const worst = all.reduce<Slide | null>((a, b) => (a && a.excursionCm >= b.excursionCm ? a : b), null);
   return {

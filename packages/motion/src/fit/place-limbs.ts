@@ -1,6 +1,7 @@
 import { lowPass } from '../math/filter';
 import { median } from '../math/statistics';
-import { type Vec3 } from '../math/quat';
+import type { Vec3 } from '../math/quat';
+import { minus, mixed, plus, times, vecAt } from '../math/vec';
 import type { Leg, Side } from '../model/body';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { kneeAxis, reachWithLeg } from '../model/leg-ik';
@@ -147,10 +148,7 @@ function keptPlaces(
   if (joint < 0 || (!placement && resting.length === 0)) return null;
   const weights = placement ? limbWeights(placement, motion.frames, motion.fps, start) : new Float64Array(motion.frames);
   if (resting.length === 0 && weights.every((w) => w === 0)) return null;
-  const captured = (j: number, f: number): Vec3 => {
-    const at = (f * source.joints + j) * 3;
-    return [source.positions[at], source.positions[at + 1], source.positions[at + 2]];
-  };
+  const captured = (j: number, f: number): Vec3 => vecAt(source.positions, f * source.joints + j);
   const onFloor = ([x, y, z]: Vec3): Vec3 => [
     space.alongScale * x,
     space.floorM + space.heightScale * (y - space.floorM) + (isHand ? 0 : space.heightM),
@@ -188,19 +186,12 @@ function placeAgainst(
     const globals = forwardKinematics(motion);
     const other = to === 'other-hand' ? plan.targetBody.arms[otherSide(side)].wrist : -1;
     const [base, ratio] = other >= 0 ? [body.arms[otherSide(side)].wrist, 1] : [-1, isHand ? plan.armRatio : plan.legRatio];
-    const middle = (g: Globals, legs: FitPlan['sourceBody']['legs'], f: number): Vec3 => {
-      const [l, r] = [(f * g.joints + legs.left.hip) * 3, (f * g.joints + legs.right.hip) * 3];
-      return [0, 1, 2].map((k) => (g.positions[l + k] + g.positions[r + k]) / 2) as unknown as Vec3;
-    };
+    const middle = (g: Globals, { left, right }: FitPlan['sourceBody']['legs'], f: number): Vec3 =>
+      mixed(vecAt(g.positions, f * g.joints + left.hip), vecAt(g.positions, f * g.joints + right.hip), 0.5);
     return (f) => {
       const from = base >= 0 ? captured(base, f) : middle(source, body.legs, f);
-      const at = (f * globals.joints + other) * 3;
-      const onto: Vec3 =
-        other >= 0
-          ? [globals.positions[at], globals.positions[at + 1], globals.positions[at + 2]]
-          : middle(globals, plan.targetBody.legs, f);
-      const here = captured(own, f);
-      return [0, 1, 2].map((k) => onto[k] + ratio * (here[k] - from[k])) as unknown as Vec3;
+      const onto = other >= 0 ? vecAt(globals.positions, f * globals.joints + other) : middle(globals, plan.targetBody.legs, f);
+      return plus(onto, times(minus(captured(own, f), from), ratio));
     };
   }
   return (f) => {

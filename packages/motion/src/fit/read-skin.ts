@@ -4,7 +4,7 @@ import { rotationOf } from '../formats/gltf-affine';
 import type { Gltf } from '../formats/gltf-container';
 import type { JointNodes } from '../formats/gltf-joints';
 import { angleBetween, multiply, multiplyInverse, type Vec3 } from '../math/quat';
-import { cross, minus, turned, vecAt } from '../math/vec';
+import { cross, inner, minus, times, turned, vecAt } from '../math/vec';
 import type { CharacterSkin } from './character';
 
 /** More vertices than this are no character of a game. */
@@ -146,8 +146,7 @@ function inverted(m: Float64Array): Float64Array | null {
   const rows = [cross(y, z), cross(z, x), cross(x, y)];
   const det = x[0] * rows[0][0] + x[1] * rows[0][1] + x[2] * rows[0][2];
   if (Math.abs(det) < 1e-30) return null;
-  const apply = (v: Vec3): Vec3 =>
-    [0, 1, 2].map((r) => (rows[r][0] * v[0] + rows[r][1] * v[1] + rows[r][2] * v[2]) / det) as unknown as Vec3;
+  const apply = (v: Vec3): Vec3 => times([inner(rows[0], v), inner(rows[1], v), inner(rows[2], v)], 1 / det);
   return Float64Array.from([...apply([1, 0, 0]), ...apply([0, 1, 0]), ...apply([0, 0, 1]), ...apply(minus([0, 0, 0], t))]);
 }
 
