@@ -37,15 +37,17 @@ export const footwork = (work: Footwork): FootworkPlan => ('hops' in work ? hop(
 /** Crouch before the first hop, contact between two, and getting up after the last, seconds. */
 const CROUCH = 0.55;
 const REBOUND = { both: 0.4, one: 0.3 };
-const RECOVER = 0.7;
+/** On one leg he does not go down so far. */
+const RECOVER = { both: 0.7, one: 0.5 };
 /** Hips above standing at take-off (on the toes) and at landing (knees bent), metres. */
 const TAKE_OFF = 0.035;
 const LANDING = -0.075;
 
 function hop({ hops, stride, air, on }: Extract<Footwork, { hops: number }>): FootworkPlan {
-  const between = on === 'both' ? REBOUND.both : REBOUND.one;
+  const legs = on === 'both' ? 'both' : 'one';
+  const [between, up] = [REBOUND[legs], RECOVER[legs]];
   const period = air + between;
-  const seconds = CROUCH + hops * period - between + RECOVER;
+  const seconds = CROUCH + hops * period - between + up;
   const samples = Math.ceil(seconds * FINE);
   const pace = stride / period;
   const ahead = new Float64Array(samples);
@@ -55,7 +57,7 @@ function hop({ hops, stride, air, on }: Extract<Footwork, { hops: number }>): Fo
   const end = CROUCH + hops * period - between;
   const crouch = quintic([0, 0, 0], [TAKE_OFF, launch, -GRAVITY], CROUCH);
   const rebound = quintic([LANDING, fall, -GRAVITY], [TAKE_OFF, launch, -GRAVITY], between);
-  const recover = quintic([LANDING, fall, -GRAVITY], [0, 0, 0], RECOVER);
+  const recover = quintic([LANDING, fall, -GRAVITY], [0, 0, 0], up);
   for (let i = 0; i < samples; i++) {
     const t = i / FINE;
     // The body is at full pace in the air: it gathers way in the crouch and loses it after the last landing.

@@ -9,6 +9,7 @@ import { minimumJerk, type Knot, type State } from './minimum-jerk';
 
 /** Columns of a leg's state: direction of the leg (forward, outward), its length, foot pitch, foot yaw against the heading, toes. */
 const COLUMNS = 6;
+const AHEAD = 0;
 const LENGTH = 2;
 const PITCH = 3;
 /** Least height of a swinging foot in the middle of the swing, metres. */
@@ -44,7 +45,9 @@ export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side):
       const end = after(values, b);
       const curve = minimumJerk(
         before(values, a),
-        c === PITCH ? pitchKnots(table, duration, end[0]) : c === LENGTH ? lengthKnots(figure, table, duration, end[0]) : [],
+        duration > LONG_SWING
+          ? heldKnots(c, figure, duration, (t) => hip(a + Math.round(t * FINE))[1])
+          : knotsOf(c, figure, table, duration, end[0]),
         end,
         duration,
       );
@@ -81,25 +84,42 @@ export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side):
 
 const RAD = Math.PI / 180;
 
-/** Knee angles as leg lengths: near full stretch the angle is the root of the length and would kick where the length goes smoothly. */
-const lengthKnots = (figure: Figure, table: GaitTable, duration: number, strike: number): Knot[] => {
-  if (duration > LONG_SWING) return HELD_AT.map((at) => ({ at: at(duration), value: legLength(figure, HELD_KNEE) }));
-  return swingKnots(figure, table, duration, strike);
-};
-
-/** A foot that is up for longer than a step is held there, the knee well bent. */
+/** A foot that is up for longer than a step is held there: the knee well bent, the shin a little behind, the foot hanging on from it and well off the floor. */
 const LONG_SWING = 1.3;
-const HELD_KNEE = 96;
-const HELD_AT: readonly ((duration: number) => number)[] = [() => 0.32, (d) => d * 0.5, (d) => d - 0.36];
+const HELD_FROM = 0.32;
+const HELD_TO = 0.36;
+/** Close enough that the smoothest curve through equal values does not swing between them, seconds. */
+const HELD_EVERY = 0.3;
+const HELD = { ahead: -4 * RAD, knee: 98, pitch: -62 * RAD, high: 0.06 };
 
+/** @param hipHeight after some seconds of the swing, metres: the lower he crouches, the further the leg is drawn up */
+function heldKnots(column: number, figure: Figure, duration: number, hipHeight: (seconds: number) => number): Knot[] {
+  const holds = Math.ceil((duration - HELD_FROM - HELD_TO) / HELD_EVERY);
+  const hangs = lowestOf(figure, { ankle: [0, 0, 0], pitch: HELD.pitch, yaw: 0, bend: 0 });
+  const value = (at: number): number => {
+    if (column === AHEAD) return HELD.ahead;
+    if (column === PITCH) return HELD.pitch;
+    return Math.min(legLength(figure, HELD.knee), (hipHeight(at) + hangs - HELD.high) / Math.cos(HELD.ahead));
+  };
+  if (column !== AHEAD && column !== LENGTH && column !== PITCH) return [];
+  return Array.from({ length: holds + 1 }, (_, i) => {
+    const at = HELD_FROM + ((duration - HELD_FROM - HELD_TO) * i) / holds;
+    return { at, value: value(at) };
+  });
+}
+
+/** What a column of a leg's state passes through between two stances. */
+function knotsOf(column: number, figure: Figure, table: GaitTable, duration: number, end: number): Knot[] {
+  if (column === PITCH) return swingPitch(table, duration, end);
+  return column === LENGTH ? swingKnots(figure, table, duration, end) : [];
+}
+
+/** Knee angles as leg lengths: near full stretch the angle is the root of the length and would kick where the length goes smoothly. */
 const swingKnots = (figure: Figure, table: GaitTable, duration: number, strike: number): Knot[] => [
   { at: table.kneeAt * duration, value: legLength(figure, table.kneePeak) },
   { at: table.kneeDownAt * duration, value: legLength(figure, table.kneeDown) },
   { at: table.kneeLateAt * duration, value: legLength(figure, kneeOf(figure, strike) + table.kneeLate) },
 ];
-
-const pitchKnots = (table: GaitTable, duration: number, strike: number): Knot[] =>
-  duration > LONG_SWING ? HELD_AT.map((at) => ({ at: at(duration), value: -28 * RAD })) : swingPitch(table, duration, strike);
 
 const swingPitch = (table: GaitTable, duration: number, strike: number): Knot[] => [
   { at: table.kneeAt * duration, value: table.pitchEarly * RAD },
