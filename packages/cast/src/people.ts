@@ -9,7 +9,7 @@ export type Sections = readonly (readonly [share: number, wide: number, deep: nu
 export interface Dress {
   readonly joints: readonly BuiltJoint[];
   readonly trunk: { readonly run: readonly string[]; readonly sections: Sections };
-  readonly head: { readonly joint: string; readonly crown: number; readonly sections: Sections; readonly nose: Vec3 };
+  readonly head: { readonly joint: string; readonly crown: number; readonly sections: Sections; readonly nose: Vec3; readonly eyes: Vec3 };
   /** For both sides, `leg` from the thigh to the ankle, `arm` from the collar to the wrist. */
   readonly sides: readonly {
     readonly leg: readonly string[];
@@ -73,7 +73,9 @@ export function fleshOf(dress: Dress): Flesh {
   return flesh;
 }
 
-function headOf(flesh: Flesh, { name, at }: BuiltJoint, { head: { crown, sections, nose }, skin }: Dress): void {
+const EYES: Vec3 = [0.02, 0.018, 0.016];
+
+function headOf(flesh: Flesh, { name, at }: BuiltJoint, { head: { crown, sections, nose, eyes }, skin }: Dress): void {
   const only = () => [[name, 1]] as const;
   const ring = ([share, wide, deep, colour, front = 0]: Sections[number]): Ring => ({
     at: [at[0], at[1] + share * (crown - at[1]), at[2] + front],
@@ -90,6 +92,14 @@ function headOf(flesh: Flesh, { name, at }: BuiltJoint, { head: { crown, section
     { at: tip, wide: 0.006, deep: 0.01, colour: skin, weights: only },
   ];
   loft(flesh, noseRings, { side: [1, 0, 0], round: 6 });
+  for (const sign of [1, -1]) {
+    const eye = plus(at, [sign * eyes[0], eyes[1], eyes[2]]);
+    const rings = [-0.011, -0.005, 0.005, 0.011].map((up, i) => {
+      const wide = i === 0 || i === 3 ? 0.004 : 0.0085;
+      return { at: plus(eye, [0, up, 0]), wide, deep: wide, colour: EYES, weights: only };
+    });
+    loft(flesh, rings, { side: [1, 0, 0], round: 8 });
+  }
 }
 
 /** A boot with a flat sole at height 0: from behind the ankle to the end of the toes. */
@@ -144,7 +154,7 @@ function skirtOf(flesh: Flesh, { hips, thighs, from, to, sections, colour }: Non
       colour,
       weights([x]) {
         const left = 0.5 + 0.5 * Math.max(-1, Math.min(1, x / (0.6 * wide)));
-        const legs = 0.92 * t ** 0.7;
+        const legs = Math.min(0.96, 1.2 * t ** 0.6);
         return (
           [
             [hips, 1 - legs],

@@ -90,6 +90,7 @@ export function tallow(): Build {
       joint: 'Head',
       crown: 1.496,
       nose: [0, 0.075, 0.128],
+      eyes: [0.037, 0.108, 0.1],
       sections: [
         [-0.16, 0.035, 0.04, SKIN, 0.04],
         [-0.06, 0.068, 0.075, SKIN, 0.028],
@@ -108,7 +109,9 @@ export function tallow(): Build {
       return {
         leg: [`Thigh${S}`, `ThighTwist${S}`, `Shin${S}`],
         legSections: [
-          [-0.04, 0.1, 0.115, TROUSERS],
+          [-0.16, 0.05, 0.06, TROUSERS],
+          [-0.1, 0.082, 0.095, TROUSERS],
+          [-0.02, 0.1, 0.112, TROUSERS],
           [0.12, 0.106, 0.112, TROUSERS],
           [0.3, 0.095, 0.1, TROUSERS],
           [0.48, 0.078, 0.084, TROUSERS],
