@@ -2,18 +2,28 @@ import { execFileSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { castGlb } from '@lantern/cast';
-import { readCharacter, type FitReport } from '@lantern/motion';
+import { fitTrouble, readCharacter, type FitReport } from '@lantern/motion';
 import { click, openPage, retype, shows } from './browser';
 import { temporaryFolder } from './server';
 import { session } from './session';
 
 const tests = session();
 
+/** On the rim of the ring about the character's left shoulder, seen from the front in the usual window. */
+const RIM = { x: 682, y: 347 };
+
 interface Saved {
   takes: { id: string; name: string }[];
   clips: { name: string; steps: { kind: string; character?: string }[] }[];
   characters: { id: string }[];
-  fits: { character: string; settings: { offsets?: Record<string, number[]>; mapping?: { source: Record<string, string[]> } } }[];
+  fits: {
+    character: string;
+    settings: {
+      offsets?: Record<string, number[]>;
+      mapping?: { source: Record<string, string[]> };
+      reference?: { turns: { target: Record<string, number[]> } };
+    };
+  }[];
 }
 const project = async (path = '') => (await fetch(`${tests.application.url}/api/projects/gullmouth${path}`)).json();
 
@@ -60,6 +70,26 @@ test('a take is fitted to Tallow: parts put right, arms turned, all of it undone
   await shows(page, '10.0°');
   await click(page, 'button', 'The same for the right upper arm');
   await settles(({ fits }) => JSON.stringify(fits).includes('rightUpperArm'));
+
+  // The ring about a joint on the stage: a drag turns it by steps of 5° and says by how much; undo takes the whole drag back.
+  const ofArm = ({ fits }: Saved) => fits[0]?.settings.reference?.turns.target.leftUpperArm?.[2];
+  await click(page, 'button', 'front');
+  await new Promise((resolve) => setTimeout(resolve, 1500));
+  await page.mouse.move(RIM.x, RIM.y);
+  await page.mouse.down();
+  for (let i = 1; i <= 8; i++) await page.mouse.move(RIM.x - i, RIM.y + 4 * i);
+  await shows(page, /front −\d+°/);
+  await page.mouse.up();
+  const turned = await settles((data) => ofArm(data) !== -10 && ofArm(data));
+  expect(turned).toBeLessThan(-10);
+  expect(turned % 5).toBeCloseTo(0, 6);
+  await click(page, 'button', 'undo');
+  await settles((data) => ofArm(data) === -10);
+  // Space plays though a tab was clicked last.
+  await click(page, 'tab', 'Parts');
+  await page.keyboard.press('Space');
+  await page.waitForFunction(() => Number(/frame (\d+) of/.exec(document.body.innerText)?.[1]) > 5);
+  await page.keyboard.press('Space');
 
   await click(page, 'tab', 'Limbs');
   await retype(page, 'Added about the axis to the up, degrees', '12');
@@ -116,6 +146,7 @@ test('a whole day is fitted though its worker is killed, and the report has the 
   await page.waitForFunction(() => /\d+ of 16 done/.test(document.body.innerText));
   await tests.application.killWorker();
   interface Job {
+    id: string;
     state: string;
     report: FitReport | null;
   }
@@ -128,8 +159,10 @@ test('a whole day is fitted though its worker is killed, and the report has the 
   expect(jobs.map(({ state }) => state)).toEqual(new Array(16).fill('done'));
   for (const { report } of jobs) expect(report?.slideCm).toBeLessThan(0.2);
   await page.waitForFunction(() => document.querySelectorAll('[aria-label="Report of the fits"] tbody a').length === 16);
-  const first = await page.$eval('[aria-label="Report of the fits"] tbody tr', (row) => row.textContent ?? '');
-  expect(first).toContain('▲');
+  const shown = await page.$$eval('[aria-label="Report of the fits"] tbody a', (links) => links.map((link) => link.getAttribute('href')));
+  const ranks = shown.map((href) => jobs.find(({ id }) => href?.endsWith(id))?.report).map((report) => (report ? fitTrouble(report) : -1));
+  expect(Math.min(...ranks)).toBeGreaterThan(0);
+  expect(ranks).toEqual([...ranks].sort((a, b) => b - a));
   expect(errors).toEqual([]);
   await page.close();
 });

@@ -16,7 +16,12 @@ import {
   type Fitted,
   type FitSettingsInput,
   type Motion,
+  angleBetween,
+  multiply,
+  turnedOn,
+  turnOf,
 } from '@lantern/motion';
+import fc from 'fast-check';
 
 let character: Character;
 beforeAll(async () => {
@@ -119,6 +124,18 @@ test('soles that are higher or lower than the skin stand there, and sink is meas
   expect(height(high) - height(plain)).toBeCloseTo(0.03, 3);
   expect(height(low) - height(plain)).toBeCloseTo(-0.02, 3);
   for (const fitted of [plain, high, low]) expect(fitReport(fitted).sinkCm).toBeLessThan(0.5);
+});
+
+test('a turn given by angles and turned on about an axis is the one after the other', () => {
+  const angle = fc.integer({ min: -179, max: 179 });
+  fc.assert(
+    fc.property(fc.tuple(angle, angle, angle), fc.constantFrom(0, 1, 2), angle, (angles, axis, by) => {
+      const about = ([0, 1, 2] as const).find((k) => k === axis) ?? 0;
+      const [then, whole] = [turnOf([0, 0, 0].map((_, k) => (k === about ? by : 0)) as [number, number, number]), [0, 0, 0, 1]];
+      multiply(whole, 0, then, 0, turnOf(angles), 0);
+      return angleBetween(whole, 0, turnOf(turnedOn(angles, about, by)), 0) < 0.0005;
+    }),
+  );
 });
 
 test('straightened, both references agree in every limb; a turn by hand shows as that mismatch', () => {

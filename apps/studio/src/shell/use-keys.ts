@@ -1,12 +1,15 @@
 'use client';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { cameByKey } from './came-by-key';
 
 /** Elements that use some keys themselves; there those keys are theirs. */
 const OWNERS = {
   letters: '',
   arrows: '[role=slider], input[type=range], input[type=radio]',
-  space: 'input[type=checkbox], input[type=radio], button:focus-visible, a:focus-visible',
+  space: 'input[type=checkbox], input[type=radio]',
 } as const;
+/** They own Space when one has come to them by key. */
+const PRESSED = 'button, a, [role=tab]';
 
 const TEXT = 'textarea, input:not([type=checkbox]):not([type=radio]):not([type=range]):not([type=file])';
 const OPEN = '[role=dialog], [role=menu], [role=listbox], [role=combobox]';
@@ -23,6 +26,8 @@ export function useKeys(keys: string, run: (event: KeyboardEvent) => void, uses:
     preventDefault: true,
     enableOnFormTags: true,
     useKey: keys === '?',
-    ignoreEventWhen: (event) => event.target instanceof Element && event.target.closest(owners) !== null,
+    ignoreEventWhen: ({ target }) =>
+      target instanceof Element &&
+      (target.closest(owners) !== null || (uses === 'space' && cameByKey() && target.closest(PRESSED) !== null)),
   });
 }

@@ -11,11 +11,14 @@ const REACH = 16;
 export function JointPicker({
   figures,
   chosen,
+  isElsewhere,
   onPick,
 }: {
   figures: readonly (readonly THREE.Bone[])[];
   /** Joints of each figure. */
   chosen: readonly ReadonlySet<number>[];
+  /** Whether the pointer is on something that goes before the joints. */
+  isElsewhere: () => boolean;
   onPick: (figure: number, joint: number) => void;
 }) {
   const canvas = useThree((state) => state.gl.domElement);
@@ -65,7 +68,7 @@ export function JointPicker({
   });
   useEffect(() => {
     const down = (event: PointerEvent) => {
-      if (event.button !== 0) return;
+      if (event.button !== 0 || isElsewhere()) return;
       const box = canvas.getBoundingClientRect();
       let best: { figure: number; joint: number } | null = null;
       let least = REACH;
@@ -86,7 +89,7 @@ export function JointPicker({
     };
     canvas.addEventListener('pointerdown', down);
     return () => canvas.removeEventListener('pointerdown', down);
-  }, [at, camera, canvas, figures, onPick]);
+  }, [at, camera, canvas, figures, isElsewhere, onPick]);
   return (
     <>
       {clouds.map(({ points }, i) => (

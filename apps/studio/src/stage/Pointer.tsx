@@ -3,6 +3,7 @@ import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import { DUSK } from '@/shell/theme';
+import { canvasLabel, LABEL_COLOURS } from './canvas-label';
 
 /** Pixels within which a joint is meant. */
 const REACH = 16;
@@ -29,27 +30,7 @@ export function Pointer({ bones, names, measuring }: { bones: readonly THREE.Bon
   const labels = useRef<{ hover: HTMLDivElement; length: HTMLDivElement } | null>(null);
 
   useEffect(() => {
-    const parent = canvas.parentElement?.parentElement ?? document.body;
-    const make = (colour: string) => {
-      const label = document.createElement('div');
-      Object.assign(label.style, {
-        position: 'absolute',
-        left: '0',
-        top: '0',
-        padding: '1px 7px',
-        borderRadius: '3px',
-        background: 'rgba(14,29,33,0.85)',
-        color: colour,
-        font: '14px "Alegreya Sans", sans-serif',
-        pointerEvents: 'none',
-        whiteSpace: 'nowrap',
-        display: 'none',
-        zIndex: '2',
-      });
-      parent.appendChild(label);
-      return label;
-    };
-    const made = { hover: make(DUSK.text), length: make(DUSK.warm) };
+    const made = { hover: canvasLabel(canvas, LABEL_COLOURS.plain), length: canvasLabel(canvas, LABEL_COLOURS.measured) };
     made.length.setAttribute('role', 'status');
     labels.current = made;
     return () => {

@@ -1,7 +1,7 @@
 'use client';
 import type { BodyMesh, StageProp } from '@lantern/motion';
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { usePlayer } from '@/data/player';
@@ -16,6 +16,7 @@ import { PathPen, type Pen } from './PathPen';
 import { Pointer } from './Pointer';
 import { Props } from './Props';
 import { Trails, type Trail } from './Trails';
+import { TurnRing, type Turning } from './TurnRing';
 import { extentOf, fitCamera, placeCamera, sightOf, type View } from './views';
 import { WayLine } from './WayLine';
 import { WayTicks } from './WayTicks';
@@ -54,6 +55,7 @@ export interface StageProps {
   readonly tint?: ReadonlyMap<number, string>;
   /** Joints are shown as dots, those chosen larger, and picked by a click: of the first figure (0) and of the other (1). */
   readonly picking?: { readonly chosen: readonly ReadonlySet<number>[]; readonly onPick: (figure: number, joint: number) => void } | null;
+  readonly turning?: Turning | null;
   /** The root's way on the floor, x and z a frame. */
   readonly way?: Float32Array | null;
   readonly pen?: Pen | null;
@@ -101,6 +103,7 @@ function Scene({
   other,
   tint,
   picking = null,
+  turning = null,
   pair = null,
   way = null,
   pen = null,
@@ -135,6 +138,10 @@ function Scene({
   );
   const pickable = useMemo(() => (second ? [figure.bones, second.bones] : [figure.bones]), [figure, second]);
   useEffect(() => () => second?.dispose(), [second]);
+  const turned = turning ? (pickable[turning.figure]?.[turning.joint] ?? null) : null;
+  const ring = useRef(false);
+  const isOnRing = useCallback(() => ring.current, []);
+  const setOnRing = useCallback((isOn: boolean) => void (ring.current = isOn), []);
   const end = useMemo(() => (pair ? figureMesh(pair.skeleton, mesh, null, DUSK.warm, 0.5) : null), [pair, mesh]);
   useEffect(() => () => end?.dispose(), [end]);
   const zoom = useRef(1);
@@ -151,7 +158,25 @@ function Scene({
   }, [view, canvas, invalidate]);
   useEffect(
     () => invalidate(),
-    [invalidate, motion, view, showsPrints, figure, bones, ghosts, trails, props, second, other, picking, measuring, end, way, pen],
+    [
+      invalidate,
+      motion,
+      view,
+      showsPrints,
+      figure,
+      bones,
+      ghosts,
+      trails,
+      props,
+      second,
+      other,
+      picking,
+      turning,
+      measuring,
+      end,
+      way,
+      pen,
+    ],
   );
   useEffect(() => {
     if (view !== 'free' || measuring) return;
@@ -246,7 +271,8 @@ function Scene({
       {trails && trails.length > 0 && <Trails trails={trails} fps={motion.fps} floor={floor} />}
       {props && onProps && <Props props={props} onChange={onProps} />}
       <Pointer bones={figure.bones} names={names} measuring={measuring} />
-      {picking && <JointPicker figures={pickable} {...picking} />}
+      {picking && <JointPicker figures={pickable} isElsewhere={isOnRing} {...picking} />}
+      {turned && turning && <TurnRing bone={turned} onTurn={turning.onTurn} onHover={setOnRing} />}
       {way ? <WayTicks way={way} /> : view === 'fit' && <WayLine rootPositions={motion.rootPositions} />}
       {pen && <PathPen {...pen} />}
       {showsPrints && markers && <Footprints prints={markers.footprints} frame={() => usePlayer.getState().frame} />}

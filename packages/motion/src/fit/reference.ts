@@ -1,4 +1,4 @@
-import { RADIANS } from '../math/angles';
+import { DEGREES, RADIANS } from '../math/angles';
 import { fromAxisAngle, fromBasis, multiply, type Quat, type Vec3 } from '../math/quat';
 import { across, cross, inner, minus, norm, plus, shortestTurn, times, turned, unit, vecAt } from '../math/vec';
 import type { Side } from '../model/body';
@@ -173,4 +173,27 @@ export function turnOf([x, y, z]: Vec3): Quat {
   multiply(out, 0, fromAxisAngle([0, 1, 0], y * RADIANS), 0, out, 0);
   multiply(out, 0, fromAxisAngle([0, 0, 1], z * RADIANS), 0, out, 0);
   return out;
+}
+
+/** Three angles as `turnOf` takes them, degrees; those of the middle axis within a right angle. */
+export function anglesOf(q: ArrayLike<number>): [number, number, number] {
+  const [x, y, z, w] = [q[0], q[1], q[2], q[3]];
+  const sine = Math.max(-1, Math.min(1, 2 * (w * y - x * z)));
+  // Straight up or down, only the sum of the other two shows.
+  if (Math.abs(sine) > 1 - 1e-9) return [2 * Math.atan2(x, w) * DEGREES, Math.asin(sine) * DEGREES, 0];
+  return [
+    Math.atan2(2 * (w * x + y * z), 1 - 2 * (x * x + y * y)) * DEGREES,
+    Math.asin(sine) * DEGREES,
+    Math.atan2(2 * (w * z + x * y), 1 - 2 * (y * y + z * z)) * DEGREES,
+  ];
+}
+
+/** A turn given by three angles, turned on about one of the world's axes (0 to the left, 1 up, 2 to the front); degrees, to a hundredth. */
+export function turnedOn(angles: Vec3, axis: 0 | 1 | 2, degrees: number): [number, number, number] {
+  const out: [number, number, number, number] = [0, 0, 0, 1];
+  const about: Vec3 = [Number(axis === 0), Number(axis === 1), Number(axis === 2)];
+  multiply(out, 0, fromAxisAngle(about, degrees * RADIANS), 0, turnOf(angles), 0);
+  const round = (v: number) => Math.round(v * 100) / 100 + 0;
+  const [x, y, z] = anglesOf(out);
+  return [round(x), round(y), round(z)];
 }

@@ -1,7 +1,7 @@
 'use client';
-import type { FitOverrides, Part } from '@lantern/motion';
+import { PARTS, turnedOn, type FitOverrides, type Part } from '@lantern/motion';
 import { Box, CircularProgress, LinearProgress, Typography } from '@mui/material';
-import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useCharacter } from '@/data/fits';
 import { usePlayer } from '@/data/player';
 import type { ProjectData, TakeInfo } from '@/data/project';
@@ -10,15 +10,18 @@ import { numeral } from '@/shell/Figure';
 import { Split } from '@/shell/Split';
 import { Choice } from '@/stage/Choice';
 import { AtFrame, StageFrame } from '@/stage/StageFrame';
+import type { Turning } from '@/stage/TurnRing';
 import { TakeDeck } from '@/timeline/TakeDeck';
+import type { FitView } from '@/worker/core.worker';
 import { DayPanel } from './DayPanel';
 import { LimbsPanel } from './LimbsPanel';
 import { PartsPanel, withMapping } from './PartsPanel';
-import { ReferencePanel } from './ReferencePanel';
+import { ReferencePanel, withTurn, type ByHand } from './ReferencePanel';
 import { useFitSettings, useFitted, useFitView, useTints } from './use-fit';
 
 export type Panel = 'parts' | 'reference' | 'limbs' | 'day';
 const NO_TRACES: readonly never[] = [];
+const NOBODY: readonly ReadonlySet<number>[] = [new Set(), new Set()];
 /** Metres between two figures side by side. */
 const BESIDE = 0.95;
 /** The same with their arms out. */
@@ -44,9 +47,13 @@ export function Pair({
   const isOpen = opened?.id === takeKey(take);
   const { data: skin, error: skinError } = useCharacter(character);
   const { settings, change } = useFitSettings(take, character);
-  const view = useFitView(take, isOpen, character, settings);
-  const fitted = useFitted(take, isOpen, character, settings);
+  // While something is turned by hand only the references follow; the take is fitted anew when it is let go.
+  const [draft, setDraft] = useState<FitOverrides | null>(null);
+  const inReference = panel === 'reference';
+  const view = useFitView(take, isOpen, character, draft ?? settings);
+  const fitted = useFitted(take, isOpen && !inReference, character, settings);
   const [chosen, setChosen] = useState<Part | null>(null);
+  const [hand, setHand] = useState<ByHand>({ part: 'leftUpperArm', side: 'target' });
   const [overlaid, setOverlaid] = useState(false);
   const load = usePlayer((state) => state.load);
   const [frames, fps] = [opened?.motion.frames, opened?.motion.fps];
@@ -57,7 +64,6 @@ export function Pair({
     useTints(view.data?.source.parts, panel === 'parts'),
     useTints(view.data?.target.parts, panel === 'parts'),
   ];
-  const inReference = panel === 'reference';
   const picked = useMemo(() => {
     const of = (side: 'source' | 'target') => new Set(chosen ? (view.data?.[side].parts[chosen]?.joints ?? []) : []);
     return [of('source'), of('target')];
@@ -73,7 +79,22 @@ export function Pair({
     },
     [chosen, view.data, settings, change],
   );
-  const picking = useMemo(() => (panel === 'parts' && chosen ? { chosen: picked, onPick: pick } : null), [panel, chosen, picked, pick]);
+  const turning = useTurning(inReference ? view.data : undefined, settings, hand, (next, isDone) => {
+    setDraft(isDone ? null : next);
+    if (isDone) change(next);
+  });
+  const pickHand = useCallback(
+    (figure: number, joint: number) => {
+      const side = figure === 0 ? 'source' : 'target';
+      const part = PARTS.find((name) => view.data?.mismatch[name] !== undefined && view.data[side].parts[name]?.joints.includes(joint));
+      if (part) setHand({ part, side });
+    },
+    [view.data],
+  );
+  const picking = useMemo(() => {
+    if (panel === 'parts' && chosen) return { chosen: picked, onPick: pick };
+    return inReference ? { chosen: NOBODY, onPick: pickHand } : null;
+  }, [panel, chosen, picked, pick, inReference, pickHand]);
   const scale = overlaid && view.data ? 1 / view.data.legRatio : 1;
   const other = useMemo(() => {
     const motion = inReference ? view.data?.target.reference : fitted.data?.motion;
@@ -102,9 +123,10 @@ export function Pair({
             tint: sourceTint,
             other,
             picking,
+            turning,
           }
         : null,
-    [opened, isOpen, inReference, view.data, other, picking, sourceTint],
+    [opened, isOpen, inReference, view.data, other, picking, turning, sourceTint],
   );
   const takePose = () => {
     if (!opened) return;
@@ -199,7 +221,14 @@ export function Pair({
                 ) : panel === 'parts' ? (
                   <PartsPanel view={view.data} settings={settings} chosen={chosen} onChoose={setChosen} onChange={put} />
                 ) : panel === 'reference' ? (
-                  <ReferencePanel view={view.data} settings={settings} onChange={put} onTakePose={takePose} />
+                  <ReferencePanel
+                    view={view.data}
+                    settings={draft ?? settings}
+                    hand={hand}
+                    onHand={setHand}
+                    onChange={put}
+                    onTakePose={takePose}
+                  />
                 ) : (
                   <LimbsPanel
                     settings={settings}
@@ -218,4 +247,27 @@ export function Pair({
       ]}
     />
   );
+}
+
+/** The ring on the stage about the part that is turned by hand. */
+function useTurning(
+  view: FitView | undefined,
+  settings: FitOverrides,
+  { part, side }: ByHand,
+  onTurned: (settings: FitOverrides, isDone: boolean) => void,
+): Turning | null {
+  const joint = view?.[side].parts[part]?.joints[0];
+  const turned = useRef(onTurned);
+  useEffect(() => {
+    turned.current = onTurned;
+  });
+  return useMemo(() => {
+    if (joint === undefined) return null;
+    const before = settings.reference?.turns[side][part] ?? [0, 0, 0];
+    return {
+      figure: side === 'source' ? 0 : 1,
+      joint,
+      onTurn: (axis, degrees, isDone) => turned.current(withTurn(settings, side, part, turnedOn(before, axis, degrees)), isDone),
+    };
+  }, [joint, settings, side, part]);
 }

@@ -4,7 +4,7 @@ import { Autocomplete, Box, TextField, Typography } from '@mui/material';
 import { Small } from '@/shell/Small';
 import { chart } from '@/shell/theme';
 import type { FitView, MappedSide } from '@/worker/core.worker';
-import { hueOf } from './use-fit';
+import { PartMark } from './PartMark';
 
 /** Less sure than this, and it is marked. */
 const SURE = 0.7;
@@ -112,17 +112,7 @@ function Row({ part, view, isChosen, onChoose }: { part: Part; view: FitView; is
             '&:focus-visible': { outline: `2px solid ${chart('lamp')}` },
           }}
         >
-          <Box
-            component="span"
-            aria-hidden
-            sx={{
-              width: 11,
-              height: 11,
-              borderRadius: part.startsWith('left') ? '50%' : 0,
-              transform: part.startsWith('right') ? 'rotate(45deg) scale(0.85)' : undefined,
-              bgcolor: hueOf(part),
-            }}
-          />
+          <PartMark part={part} />
           {partName(part)}
         </Box>
       </td>

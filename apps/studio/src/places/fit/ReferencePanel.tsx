@@ -1,14 +1,13 @@
 'use client';
 import { otherPart, PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
-import { useState } from 'react';
 import { numeral } from '@/shell/Figure';
 import { Small } from '@/shell/Small';
 import { TypedNumber } from '@/shell/TypedNumber';
 import { chart } from '@/shell/theme';
 import type { FitView } from '@/worker/core.worker';
 import { Choose } from '../bench/StepCard';
-import { hueOf } from './use-fit';
+import { PartMark } from './PartMark';
 
 type Reference = NonNullable<FitOverrides['reference']>;
 type Turn = [number, number, number];
@@ -21,31 +20,43 @@ const SNAP = 5;
 /** Bones further apart than this are marked, degrees. */
 const APART = 10;
 
+/** A part of one of the two that is turned by hand. */
+export interface ByHand {
+  readonly part: Part;
+  readonly side: 'source' | 'target';
+}
+
+/** The settings with a part of one side's reference turned otherwise. */
+export function withTurn(settings: FitOverrides, side: ByHand['side'], part: Part, turn: Turn): FitOverrides {
+  const reference = settings.reference ?? PLAIN;
+  const turns = { ...reference.turns[side], [part]: turn };
+  if (turn.every((v) => v === 0)) delete turns[part];
+  return { ...settings, reference: { ...reference, turns: { ...reference.turns, [side]: turns } } };
+}
+
 /** The pose in which both skeletons count as the same: what it is on either side, what is left between them, and turning it by hand. */
 export function ReferencePanel({
   view,
   settings,
+  hand: { part, side },
+  onHand,
   onChange,
   onTakePose,
 }: {
   view: FitView;
   settings: FitOverrides;
+  /** What is turned by hand: here, or by the ring about it on the stage. */
+  hand: ByHand;
+  onHand: (hand: ByHand) => void;
   onChange: (settings: FitOverrides) => void;
   /** The pose under the playhead, as a reference of the source. */
   onTakePose: () => void;
 }) {
-  const [part, setPart] = useState<Part>('leftUpperArm');
-  const [side, setSide] = useState<'source' | 'target'>('target');
   const reference = settings.reference ?? PLAIN;
   const put = (change: Partial<Reference>) => onChange({ ...settings, reference: { ...reference, ...change } });
   const isPose = typeof reference.source === 'object';
   const turn: Turn = reference.turns[side][part] ?? [0, 0, 0];
-  const putTurn = (which: Part, next: Turn | null) => {
-    const turns = { ...reference.turns[side] };
-    if (next && next.some((v) => v !== 0)) turns[which] = next;
-    else delete turns[which];
-    put({ turns: { ...reference.turns, [side]: turns } });
-  };
+  const putTurn = (which: Part, next: Turn) => onChange(withTurn(settings, side, which, next));
   const rows = PARTS.filter((p) => view.mismatch[p] !== undefined).sort((a, b) => (view.mismatch[b] ?? 0) - (view.mismatch[a] ?? 0));
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100%', minHeight: 0 }}>
@@ -72,11 +83,19 @@ export function ReferencePanel({
             label="turn by hand"
             value={part}
             options={Object.fromEntries(rows.map((p) => [p, partName(p)])) as Record<Part, string>}
-            onChange={setPart}
+            onChange={(next) => onHand({ part: next, side })}
           />
-          <Choose label="of" value={side} options={{ target: 'the character', source: 'the take' }} onChange={setSide} />
+          <Choose
+            label="of"
+            value={side}
+            options={{ target: 'the character', source: 'the take' }}
+            onChange={(next) => onHand({ part, side: next })}
+          />
         </Box>
-        <Box sx={{ display: 'flex', gap: 1.5, mt: 0.8, alignItems: 'baseline' }}>
+        <Typography variant="body2" color="text.secondary">
+          Click a joint on the stage and drag the ring about it, 5° at a time or with Alt by any angle; or type:
+        </Typography>
+        <Box sx={{ display: 'flex', gap: 1.5, mt: 0.4, alignItems: 'baseline' }}>
           {AXES.map((axis, k) => (
             <Box key={axis} sx={{ display: 'flex', gap: 0.4, alignItems: 'baseline' }}>
               <Typography variant="body2" color="text.secondary">
@@ -126,7 +145,7 @@ export function ReferencePanel({
                   py: 0.15,
                 }}
               >
-                <Box sx={{ width: 10, height: 10, bgcolor: hueOf(p), borderRadius: p.startsWith('left') ? '50%' : 0 }} />
+                <PartMark part={p} />
                 <Typography variant="body2">{partName(p)}</Typography>
                 <Box sx={{ height: 6, bgcolor: chart('rule'), borderRadius: 1 }}>
                   <Box sx={{ height: 6, width: `${Math.min(100, (100 * degrees) / 45)}%`, bgcolor: 'text.secondary', borderRadius: 1 }} />
