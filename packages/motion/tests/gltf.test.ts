@@ -30,6 +30,8 @@ describe.each<[string, GlbOddities, number]>([
   ['with nodes between the joints that are no joints', { between: true }, 0.00001],
   ['with stepped keys', { interpolation: 'STEP' }, 0.00001],
   ['with cubic keys', { interpolation: 'CUBICSPLINE' }, 0.00001],
+  ['with scale keys that change nothing', { scaleKeys: true, between: true }, 0.00001],
+  ['under an armature that is scaled unevenly', { armature: true, uneven: true, between: true }, 0.0003],
   ['without a skin', { plain: true }, 0.00001],
   ['with rotations as 16-bit integers', { integers: true }, 0.0005],
   ['with all of it at once', { armature: true, between: true, interpolation: 'CUBICSPLINE', integers: true }, 0.001],

@@ -10,6 +10,10 @@ export interface GlbOddities {
   /** Rotations as normalised 16-bit integers. */
   readonly integers?: boolean;
   readonly interpolation?: 'LINEAR' | 'STEP' | 'CUBICSPLINE';
+  /** The armature's scale is a little uneven, so that rotations cannot be taken as they are written. */
+  readonly uneven?: boolean;
+  /** Every joint has scale keys, all of them 1. */
+  readonly scaleKeys?: boolean;
   /** Without a skin. */
   readonly plain?: boolean;
   /** How many animations, each the same. */
@@ -33,7 +37,7 @@ export async function oddGlb(motion: Motion, odd: GlbOddities = {}): Promise<Uin
       .setBuffer(buffer)
       .setNormalized(array instanceof Int16Array);
   const armature = document.createNode('armature');
-  if (odd.armature) armature.setScale([0.01, 0.01, 0.01]).setRotation([...TURN]);
+  if (odd.armature) armature.setScale([0.01, 0.01, odd.uneven ? 0.010001 : 0.01]).setRotation([...TURN]);
   const scene = document.createScene().addChild(armature);
   const nodes: Node[] = [];
   const inverse: Quat = [-TURN[0], -TURN[1], -TURN[2], TURN[3]];
@@ -72,7 +76,7 @@ export async function oddGlb(motion: Motion, odd: GlbOddities = {}): Promise<Uin
   );
   for (let n = 0; n < (odd.animations ?? 1); n++) {
     const animation = document.createAnimation(odd.animations ? `way ${n + 1}` : 'way');
-    const add = (node: Node, path: 'rotation' | 'translation', values: Float32Array<ArrayBuffer>) => {
+    const add = (node: Node, path: 'rotation' | 'translation' | 'scale', values: Float32Array<ArrayBuffer>) => {
       const width = path === 'rotation' ? 4 : 3;
       const kind = odd.interpolation ?? 'LINEAR';
       const keys = kind === 'CUBICSPLINE' ? withTangents(values, width) : values;
@@ -96,6 +100,7 @@ export async function oddGlb(motion: Motion, odd: GlbOddities = {}): Promise<Uin
         turns.set(q, f * 4);
       }
       add(node, 'rotation', turns);
+      if (odd.scaleKeys) add(node, 'scale', new Float32Array(frames * 3).fill(1));
       if (j > 0) return;
       const places = new Float32Array(frames * 3);
       for (let f = 0; f < frames; f++) {

@@ -1,8 +1,9 @@
 import { InputError, type Warning } from '../error';
-import { multiply, multiplyInverse } from '../math/quat';
+import { multiply } from '../math/quat';
 import { alignSigns, createMotion } from '../model/motion';
 import type { Take } from '../model/take';
 import type { AsfSkeleton } from './asf';
+import { numberAt, type NumberEnd } from './number-scanner';
 
 /** AMC files do not say their rate; this is taken until somebody knows better. */
 export const AMC_FPS = 120;
@@ -69,15 +70,19 @@ export function readAmc(bytes: Uint8Array, name: string, asf: AsfSkeleton): Take
     }
     const place = j === 0 ? motion.rootPositions : translations.get(j);
     const { offset } = skeleton.joints[j];
+    const own = freedoms[j];
     const q = [0, 0, 0, 1];
     const about = [0, 0, 0, 1];
     const t = [0, 0, 0];
+    const axis = axes[j];
+    const back = [-axis[0], -axis[1], -axis[2], axis[3]];
     for (let f = 0; f < frames; f++) {
       q[0] = q[1] = q[2] = 0;
       q[3] = 1;
       // The root's numbers are its place; those of a bone are added to where it hangs.
       for (let k = 0; k < 3; k++) t[k] = j === 0 && moves ? 0 : offset[k];
-      freedoms[j].forEach((freedom, k) => {
+      for (let k = 0; k < own.length; k++) {
+        const freedom = own[k];
         const value = values[f * width + first[j] + k];
         if (freedom >= 3) {
           about[0] = about[1] = about[2] = 0;
@@ -86,18 +91,19 @@ export function readAmc(bytes: Uint8Array, name: string, asf: AsfSkeleton): Take
           // Fixed axes, the first written applied first.
           multiply(q, 0, about, 0, q, 0);
         } else if (freedom >= 0) t[freedom] += value;
-      });
+      }
       // From the bone's own axes into the world's: C · M · C⁻¹.
-      multiply(q, 0, axes[j], 0, q, 0);
-      multiplyInverse(about, 0, axes[j], 0, [0, 0, 0, 1], 0);
-      multiply(q, 0, q, 0, about, 0);
-      motion.rotations.set(q, (f * joints + j) * 4);
-      place?.set(t, f * 3);
+      multiply(q, 0, axis, 0, q, 0);
+      multiply(motion.rotations, (f * joints + j) * 4, q, 0, back, 0);
+      if (place) for (let k = 0; k < 3; k++) place[f * 3 + k] = t[k];
     }
   }
   alignSigns(motion);
   return { name, format: 'asf-amc', motion: translations.size > 0 ? { ...motion, translations } : motion, warnings };
 }
+
+/** Longer lines are no motion, bytes. */
+const MOST_LINE = 1 << 20;
 
 /** All numbers, frame by frame in the order of the skeleton's joints; a bone that a frame leaves out keeps its last. */
 function readFrames(
@@ -115,45 +121,82 @@ function readFrames(
   const fail = (message: string): never => {
     throw new InputError('amc', message, { line });
   };
-  const readLine = (text: string) => {
-    line++;
-    const trimmed = text.trim();
-    if (trimmed === '' || trimmed[0] === '#') return;
-    if (trimmed[0] === ':') {
-      if (/^:rad/i.test(trimmed)) isRadians = true;
-      if (/^:deg/i.test(trimmed)) isRadians = false;
-      return;
+  const textOf = (from: number, to: number) => decoder.decode(bytes.subarray(from, to)).trim();
+  const startFrame = () => {
+    frames++;
+    if (frames * width > values.length) {
+      const grown = new Float64Array(values.length * 2);
+      grown.set(values);
+      values = grown;
     }
-    const words = trimmed.split(/\s+/);
-    if (words.length === 1 && /^\d+$/.test(words[0])) {
-      frames++;
-      if (frames * width > values.length) {
-        const grown = new Float64Array(values.length * 2);
-        grown.set(values);
-        values = grown;
-      }
-      if (frames > 1) values.copyWithin((frames - 1) * width, (frames - 2) * width, (frames - 1) * width);
-      return;
-    }
-    if (frames === 0) fail(`Expected the number of the first frame, found "${trimmed.slice(0, 40)}".`);
-    const j = jointOf.get(words[0]) ?? fail(`The skeleton has no bone "${words[0].slice(0, 40)}".`);
-    if (words.length - 1 !== widths[j])
-      fail(`"${words[0]}" has ${words.length - 1} numbers; its skeleton has ${widths[j]} degrees of freedom.`);
-    for (let k = 0; k < widths[j]; k++) {
-      const value = Number(words[k + 1]);
-      if (!Number.isFinite(value)) fail(`Expected a number, found "${words[k + 1].slice(0, 40)}".`);
-      values[(frames - 1) * width + first[j] + k] = value;
-    }
+    if (frames > 1) values.copyWithin((frames - 1) * width, (frames - 2) * width, (frames - 1) * width);
   };
-  // A piece at a time: a text of 200 MB at once would need as much again for its lines.
-  let rest = '';
-  for (let at = 0; at < bytes.length; at += 1 << 20) {
-    const lines = (rest + decoder.decode(bytes.subarray(at, at + (1 << 20)), { stream: true })).split(/\r\n|\n|\r(?!$)/);
-    rest = lines.pop() ?? '';
-    if (rest.length > 1 << 20) fail('A line is longer than a million characters.');
-    lines.forEach(readLine);
+  // Bones come in the same order in every frame: the one that followed last time is looked at first.
+  const names = [...jointOf.keys()].map((bone) => new TextEncoder().encode(bone));
+  const joints = [...jointOf.values()];
+  const next = names.map((_, i) => i + 1);
+  let before = -1;
+  const boneAt = (from: number, to: number): number => {
+    const guess = before < 0 ? 0 : next[before];
+    if (guess < names.length && isSame(bytes, from, to, names[guess])) return guess;
+    return names.findIndex((name) => isSame(bytes, from, to, name));
+  };
+  const after: NumberEnd = { end: 0 };
+  const readLine = (start: number, end: number) => {
+    let i = start;
+    while (i < end && isBlank(bytes[i])) i++;
+    if (i === end || bytes[i] === HASH) return;
+    if (bytes[i] === COLON) {
+      const keyword = textOf(i, end);
+      if (/^:rad/i.test(keyword)) isRadians = true;
+      if (/^:deg/i.test(keyword)) isRadians = false;
+      return;
+    }
+    let to = i;
+    let isNumber = true;
+    for (; to < end && !isBlank(bytes[to]); to++) isNumber &&= bytes[to] >= 48 && bytes[to] <= 57;
+    let k = to;
+    while (k < end && isBlank(bytes[k])) k++;
+    if (isNumber && k === end) {
+      before = -1;
+      return startFrame();
+    }
+    if (frames === 0) return fail(`Expected the number of the first frame, found "${textOf(i, end).slice(0, 40)}".`);
+    const bone = boneAt(i, to);
+    if (bone < 0) return fail(`The skeleton has no bone "${textOf(i, to).slice(0, 40)}".`);
+    if (before >= 0) next[before] = bone;
+    before = bone;
+    const j = joints[bone];
+    const at = (frames - 1) * width + first[j];
+    let count = 0;
+    for (; k < end; count++) {
+      const value = numberAt(bytes, k, after);
+      if (Number.isNaN(value)) break;
+      if (count < widths[j]) values[at + count] = value;
+      k = after.end;
+      while (k < end && isBlank(bytes[k])) k++;
+    }
+    if (k < end) fail(`Expected a number, found "${textOf(k, end).split(/\s/, 1)[0].slice(0, 40)}".`);
+    if (count !== widths[j]) fail(`"${textOf(i, to)}" has ${count} numbers; its skeleton has ${widths[j]} degrees of freedom.`);
+  };
+  for (let start = 0; start < bytes.length;) {
+    let end = start;
+    while (end < bytes.length && bytes[end] !== LF && bytes[end] !== CR) end++;
+    line++;
+    if (end - start > MOST_LINE) fail('A line is longer than a million characters.');
+    readLine(start, end);
+    start = end + (bytes[end] === CR && bytes[end + 1] === LF ? 2 : 1);
   }
-  readLine(rest);
   if (frames === 0) fail('The file has no frames of motion.');
   return { values: values.subarray(0, frames * width), frames, isRadians };
+}
+
+const [LF, CR, HASH, COLON] = [10, 13, 35, 58];
+/** White space within a line; a zero byte is none. */
+const isBlank = (byte: number) => byte <= 32 && byte !== 0;
+
+function isSame(bytes: Uint8Array, from: number, to: number, name: Uint8Array): boolean {
+  if (to - from !== name.length) return false;
+  for (let i = 0; i < name.length; i++) if (bytes[from + i] !== name[i]) return false;
+  return true;
 }

@@ -12,6 +12,16 @@ export interface Track {
   readonly kind: 'LINEAR' | 'STEP' | 'CUBICSPLINE';
 }
 
+/** The tracks of an animation, by node and by what they change. */
+export type Tracks = ReadonlyMap<number, Partial<Record<TrackPath, Track>>>;
+
+/** First instant in seconds, frames, and frames a second at which an animation is sampled. */
+export interface Span {
+  readonly start: number;
+  readonly frames: number;
+  readonly fps: number;
+}
+
 const PATHS = { translation: 3, rotation: 4, scale: 3 } as const;
 export type TrackPath = keyof typeof PATHS;
 
@@ -69,25 +79,48 @@ export function sampleTrack(out: Numbers, o: number, { times, values, width, kin
   const span = times[high] - times[low];
   const u = span > 0 ? (seconds - times[low]) / span : 0;
   const isCubic = kind === 'CUBICSPLINE';
-  const at = (key: number) => (isCubic ? key * 3 + 1 : key) * width;
+  // Of a cubic key the value is the middle one of three.
+  const [a, b] = isCubic ? [(low * 3 + 1) * width, (high * 3 + 1) * width] : [low * width, high * width];
   if (kind === 'STEP' || u === 0) {
-    for (let k = 0; k < width; k++) out[o + k] = values[at(low) + k];
+    for (let k = 0; k < width; k++) out[o + k] = values[a + k];
   } else if (isCubic) {
     const u2 = u * u;
     const u3 = u2 * u;
     for (let k = 0; k < width; k++) {
-      const leaving = values[at(low) + width + k] * span;
-      const arriving = values[at(high) - width + k] * span;
+      const leaving = values[a + width + k] * span;
+      const arriving = values[b - width + k] * span;
       out[o + k] =
-        (2 * u3 - 3 * u2 + 1) * values[at(low) + k] +
-        (u3 - 2 * u2 + u) * leaving +
-        (3 * u2 - 2 * u3) * values[at(high) + k] +
-        (u3 - u2) * arriving;
+        (2 * u3 - 3 * u2 + 1) * values[a + k] + (u3 - 2 * u2 + u) * leaving + (3 * u2 - 2 * u3) * values[b + k] + (u3 - u2) * arriving;
     }
   } else if (width === 4) {
-    slerp(out, o, values, at(low), values, at(high), u);
+    slerp(out, o, values, a, values, b, u);
   } else {
-    for (let k = 0; k < width; k++) out[o + k] = values[at(low) + k] * (1 - u) + values[at(high) + k] * u;
+    for (let k = 0; k < width; k++) out[o + k] = values[a + k] * (1 - u) + values[b + k] * u;
   }
   if (width === 4) normalize(out, o);
+}
+
+/** Half a step of float32, in which key times are stored. */
+const ROUNDING = 2 ** -23;
+
+/** A track at even instants, frame after frame: `frames · width` numbers. */
+export function sampleFrames(track: Track, start: number, fps: number, frames: number): Float64Array {
+  const { times, values, width, kind } = track;
+  const out = new Float64Array(frames * width);
+  const last = times.length - 1;
+  let key = 0;
+  for (let f = 0; f < frames; f++) {
+    const seconds = start + f / fps;
+    const near = ROUNDING * Math.abs(seconds) + 1e-9;
+    while (key < last && times[key + 1] <= seconds + near) key++;
+    const o = f * width;
+    // A key on the frame, as in dense animations, is taken as it is; so is what is held beyond the ends.
+    if (kind !== 'LINEAR' || (key < last && seconds > times[key] + near)) {
+      sampleTrack(out, o, track, seconds);
+      continue;
+    }
+    for (let k = 0; k < width; k++) out[o + k] = values[key * width + k];
+    if (width === 4) normalize(out, o);
+  }
+  return out;
 }

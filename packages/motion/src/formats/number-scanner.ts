@@ -20,59 +20,79 @@ export function scanNumbers(bytes: Uint8Array, start: number, expected: number):
   for (;;) {
     while (i < n && bytes[i] <= 32 && bytes[i] !== 0) i++;
     if (i >= n) return values.subarray(0, count);
-    const begin = i;
-    let c = bytes[i];
-    const negative = c === 45;
-    if (negative || c === 43) c = bytes[++i];
-    let mantissa = 0;
-    let scale = 0;
-    const whole = i;
-    while (c >= 48 && c <= 57) {
-      mantissa = mantissa * 10 + (c - 48);
-      c = bytes[++i];
-    }
-    let digits = i - whole;
-    if (c === 46) {
-      const point = i;
-      c = bytes[++i];
-      while (c >= 48 && c <= 57) {
-        mantissa = mantissa * 10 + (c - 48);
-        c = bytes[++i];
-      }
-      scale = point + 1 - i;
-      digits -= scale;
-    }
-    // Past fifteen digits the product above is no longer exact: such numbers are read by the language's own reader.
-    if (digits > 15) {
-      mantissa = Number(String.fromCharCode(...bytes.subarray(whole, i)));
-      scale = 0;
-    }
-    if (digits > 0 && (c === 101 || c === 69)) {
-      c = bytes[++i];
-      const down = c === 45;
-      if (down || c === 43) c = bytes[++i];
-      let exponent = 0;
-      let any = false;
-      while (c >= 48 && c <= 57) {
-        exponent = Math.min(400, exponent * 10 + (c - 48));
-        any = true;
-        c = bytes[++i];
-      }
-      if (!any) digits = 0;
-      scale += down ? -exponent : exponent;
-    }
-    if (digits === 0 || (i < n && (c > 32 || c === 0))) throw notANumber(bytes, begin);
-    let value = mantissa;
-    if (scale < 0) value = scale >= -22 ? value / POWERS[-scale] : value * 10 ** scale;
-    else if (scale > 0) value *= 10 ** scale;
-    if (!Number.isFinite(value)) throw notANumber(bytes, begin);
+    const value = numberAt(bytes, i, cursor);
+    if (Number.isNaN(value)) throw notANumber(bytes, i);
+    i = cursor.end;
     if (count === values.length) {
       const grown = new Float64Array(count * 2 + 64);
       grown.set(values);
       values = grown;
     }
-    values[count++] = negative ? -value : value;
+    values[count++] = value;
   }
+}
+
+/** Where a number ended: the byte after it. */
+export interface NumberEnd {
+  end: number;
+}
+const cursor: NumberEnd = { end: 0 };
+
+/**
+ * The decimal number that begins at a byte and ends before white space or the end of the bytes.
+ *
+ * @param after told where it ended
+ * @returns NaN when there is none, or none that is finite
+ */
+export function numberAt(bytes: Uint8Array, start: number, after: NumberEnd): number {
+  let i = start;
+  let c = bytes[i];
+  const negative = c === 45;
+  if (negative || c === 43) c = bytes[++i];
+  let mantissa = 0;
+  let scale = 0;
+  const whole = i;
+  while (c >= 48 && c <= 57) {
+    mantissa = mantissa * 10 + (c - 48);
+    c = bytes[++i];
+  }
+  let digits = i - whole;
+  if (c === 46) {
+    const point = i;
+    c = bytes[++i];
+    while (c >= 48 && c <= 57) {
+      mantissa = mantissa * 10 + (c - 48);
+      c = bytes[++i];
+    }
+    scale = point + 1 - i;
+    digits -= scale;
+  }
+  // Past fifteen digits the product above is no longer exact: such numbers are read by the language's own reader.
+  if (digits > 15) {
+    mantissa = Number(String.fromCharCode(...bytes.subarray(whole, i)));
+    scale = 0;
+  }
+  if (digits > 0 && (c === 101 || c === 69)) {
+    c = bytes[++i];
+    const down = c === 45;
+    if (down || c === 43) c = bytes[++i];
+    let exponent = 0;
+    let any = false;
+    while (c >= 48 && c <= 57) {
+      exponent = Math.min(400, exponent * 10 + (c - 48));
+      any = true;
+      c = bytes[++i];
+    }
+    if (!any) digits = 0;
+    scale += down ? -exponent : exponent;
+  }
+  if (digits === 0 || (i < bytes.length && (c > 32 || c === 0))) return NaN;
+  after.end = i;
+  let value = mantissa;
+  if (scale < 0) value = scale >= -22 ? value / POWERS[-scale] : value * 10 ** scale;
+  else if (scale > 0) value *= 10 ** scale;
+  if (!Number.isFinite(value)) return NaN;
+  return negative ? -value : value;
 }
 
 /** The line, counted from 1, on which a byte stands. CR LF, LF and lone CR all end a line. */

@@ -59,7 +59,7 @@ export function rotate(out: Numbers, o: number, q: ArrayLike<number>, i: number,
 }
 
 export function normalize(q: Numbers, i: number): void {
-  const n = Math.hypot(q[i], q[i + 1], q[i + 2], q[i + 3]);
+  const n = Math.sqrt(q[i] * q[i] + q[i + 1] * q[i + 1] + q[i + 2] * q[i + 2] + q[i + 3] * q[i + 3]);
   if (n === 0) {
     q[i + 3] = 1;
     return;
@@ -75,7 +75,7 @@ export function dot(a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: nu
 }
 
 export function fromAxisAngle(axis: Vec3, radians: number): [number, number, number, number] {
-  const s = Math.sin(radians / 2) / (Math.hypot(axis[0], axis[1], axis[2]) || 1);
+  const s = Math.sin(radians / 2) / (Math.sqrt(axis[0] * axis[0] + axis[1] * axis[1] + axis[2] * axis[2]) || 1);
   return [axis[0] * s, axis[1] * s, axis[2] * s, Math.cos(radians / 2)];
 }
 
@@ -107,7 +107,7 @@ export function log(out: Numbers, o: number, q: ArrayLike<number>, i: number): v
   const x = q[i] * sign,
     y = q[i + 1] * sign,
     z = q[i + 2] * sign;
-  const s = Math.hypot(x, y, z);
+  const s = Math.sqrt(x * x + y * y + z * z);
   const k = s < 1e-9 ? 2 : (2 * Math.atan2(s, q[i + 3] * sign)) / s;
   out[o] = x * k;
   out[o + 1] = y * k;
@@ -119,7 +119,7 @@ export function exp(out: Numbers, o: number, v: ArrayLike<number>, i: number): v
   const x = v[i],
     y = v[i + 1],
     z = v[i + 2];
-  const angle = Math.hypot(x, y, z);
+  const angle = Math.sqrt(x * x + y * y + z * z);
   const k = angle < 1e-9 ? 0.5 : Math.sin(angle / 2) / angle;
   out[o] = x * k;
   out[o + 1] = y * k;
@@ -135,7 +135,7 @@ export function angleBetween(a: ArrayLike<number>, i: number, b: ArrayLike<numbe
   const dz = a[i + 2] - sign * b[j + 2],
     dw = a[i + 3] - sign * b[j + 3];
   // From the chord, which stays exact for tiny angles where the arc cosine of the dot product does not.
-  return 4 * Math.asin(Math.min(1, Math.hypot(dx, dy, dz, dw) / 2));
+  return 4 * Math.asin(Math.min(1, Math.sqrt(dx * dx + dy * dy + dz * dz + dw * dw) / 2));
 }
 
 /** Flips signs so that every rotation of a channel has q·q′ ≥ 0 with the frame before. `stride` numbers apart. */
