@@ -164,6 +164,16 @@ test('the deck: a trace of a joint, a marker, a range that plays round; two take
   );
   await shows(page, 'mean and greatest distance of 21 joints');
   await shows(page, 'distance');
+  // Over each other their poses differ; where they were captured they are metres apart.
+  const worst = () => page.$eval('[aria-label=Comparison] b', (element) => Number.parseFloat(element.textContent ?? ''));
+  const over = await worst();
+  expect(over).toBeLessThan(200);
+  await click(page, 'button', 'where captured');
+  await page.waitForFunction(
+    (cm: number) => Number.parseFloat(document.querySelector('[aria-label=Comparison] b')?.textContent ?? '') > 3 * cm,
+    {},
+    over,
+  );
   expect(errors).toEqual([]);
   await page.close();
 });

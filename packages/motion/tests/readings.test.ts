@@ -90,6 +90,15 @@ test.each<[readonly string[], string]>([
   expect(passport.statureM).toBeCloseTo(1.78, 1);
 });
 
+test('brought over each other, takes that only stand and face elsewhere do not differ, and those that do differ by the pose', () => {
+  const elsewhere = copyMotion(motion);
+  moveFrames(elsewhere, { turn: 2, x: 5, z: -3 });
+  expect(compareMotions(motion, elsewhere).joints[0].meanCm).toBeGreaterThan(300);
+  expect(compareMotions(motion, elsewhere, 'over').joints[0].worstCm).toBeLessThan(0.01);
+  moveFrames(elsewhere, { turn: 0, x: 0, z: 0, y: 0.01 });
+  expect(compareMotions(motion, elsewhere, 'over').joints[0].worstCm).toBeCloseTo(1, 2);
+});
+
 test('a take compared with itself moved a centimetre up differs by a centimetre everywhere, at half the rate too', () => {
   const up = copyMotion(motion);
   moveFrames(up, { turn: 0, x: 0, z: 0, y: 0.01 });

@@ -48,8 +48,10 @@ export interface StageProps {
     readonly tint?: ReadonlyMap<number, string>;
     /** Drawn larger or smaller about the origin: so that a smaller one's hips are where the first one's are. */
     readonly scale?: number;
-    /** Metres to the viewer's right of the first, wherever either has gone. */
+    /** Metres to the viewer's right of the first, wherever either has gone; 0 is over it. */
     readonly beside?: number;
+    /** Its facing per frame, radians: then it is turned to face as the first does. */
+    readonly heading?: Float32Array;
   } | null;
   /** Colours of the first figure's joints. */
   readonly tint?: ReadonlyMap<number, string>;
@@ -80,6 +82,8 @@ export function Stage(props: StageProps) {
     </Canvas>
   );
 }
+
+const atFrame = (values: Float32Array, frame: number) => values[Math.min(values.length - 1, Math.floor(frame))] ?? 0;
 
 /** Of the lamp from the figure, over the floor, metres. */
 const FARTHEST_LAMP = 3;
@@ -206,6 +210,7 @@ function Scene({
       second.pose(other.motion, (frame / motion.fps) * other.motion.fps);
       const scale = other.scale ?? 1;
       second.object.scale.setScalar(scale);
+      second.object.rotation.y = 0;
       second.object.position.set(other.shift[0], -other.floor * scale, other.shift[1]);
     }
     const before = centre.clone();
@@ -226,14 +231,17 @@ function Scene({
       orbit.current.target.add(shift);
       camera.position.add(shift);
     }
-    const facing = heading ? heading[Math.min(heading.length - 1, Math.floor(frame))] : 0;
+    const facing = heading ? atFrame(heading, frame) : 0;
     if (camera instanceof THREE.PerspectiveCamera) {
       if (view === 'fit') fitCamera(camera, extent, zoom.current);
       else placeCamera(camera, view, centre, facing, zoom.current);
     }
     if (second && other?.beside !== undefined) {
-      const [x, , z] = second.bones[0].position.toArray();
+      const [px, , pz] = second.bones[0].position.toArray();
       const scale = other.scale ?? 1;
+      const turn = other.heading ? facing - atFrame(other.heading, (frame / motion.fps) * other.motion.fps) : 0;
+      second.object.rotation.y = turn;
+      const [x, z] = [px * Math.cos(turn) + pz * Math.sin(turn), pz * Math.cos(turn) - px * Math.sin(turn)];
       const right = new THREE.Vector3(1, 0, 0).applyQuaternion(camera.quaternion).setY(0).normalize().multiplyScalar(other.beside);
       // Both are to be seen: from between them, and further off.
       if (view !== 'free' && view !== 'fit') {

@@ -42,6 +42,7 @@ import {
   type SeamPoses,
   type Segment,
   type Skeleton,
+  type Standing,
   type StrideTraces,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
@@ -118,8 +119,8 @@ const api = {
   ...fitApi,
 
   /** How far the joints of two takes are apart at every instant they share, the second in step with the first; worst joint first. */
-  async compare(id: string, other: string): Promise<Comparison> {
-    return compareMotions((await takeOf(id)).motion, (await takeOf(other)).motion);
+  async compare(id: string, other: string, standing: Standing): Promise<Comparison> {
+    return compareMotions((await takeOf(id)).motion, (await takeOf(other)).motion, standing);
   },
 
   /** Loop candidates of an open take, best first; searched once. */

@@ -1,4 +1,5 @@
 'use client';
+import type { Standing } from '@lantern/motion';
 import { Box, Button, CircularProgress, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
@@ -17,6 +18,12 @@ import { TakeDeck, withMarker } from '@/timeline/TakeDeck';
 import { core } from '@/worker/core';
 import type { OpenTake } from '@/worker/core.worker';
 import { TraceMenu, useTraces } from './traces';
+
+/** How two takes that are compared stand to each other. */
+type Stand = Standing | 'beside';
+const STANDS: Readonly<Record<Stand, string>> = { captured: 'where captured', over: 'overlaid', beside: 'side by side' };
+/** Metres between two side by side. */
+const BESIDE = 1.1;
 
 /** Compared with itself as found, without what was overruled. */
 export const RAW = 'raw';
@@ -41,8 +48,9 @@ export function TakeView({
   const second = other === RAW ? take : (data?.takes.find(({ id }) => id === other) ?? null);
   const inParts = take !== null && isInParts(take);
   const { data: otherTake } = useOpenTake(other && !inParts ? second : null, other === RAW);
-  const [apart, setApart] = useState(false);
-  const comparison = useComparison(opened, otherTake);
+  const [stand, setStand] = useState<Stand | null>(null);
+  const stands = stand ?? (other === RAW ? 'captured' : 'over');
+  const comparison = useComparison(opened, otherTake, stands === 'captured' ? 'captured' : 'over');
   const trails = useTrails(take, opened);
   const traces = useTraces(take, opened, comparison?.distanceCm ?? null);
   const [frames, fps] = [opened?.motion.frames, opened?.motion.fps];
@@ -59,10 +67,16 @@ export function TakeView({
         heading: opened.heading,
         trails,
         other: otherTake
-          ? { motion: otherTake.motion, mesh: otherTake.mesh, floor: otherTake.floor, shift: shiftOf(opened, otherTake, apart) }
+          ? {
+              motion: otherTake.motion,
+              mesh: otherTake.mesh,
+              floor: otherTake.floor,
+              shift: [0, 0] as const,
+              ...(stands !== 'captured' && { beside: stands === 'over' ? 0 : BESIDE, heading: otherTake.heading }),
+            }
           : null,
       },
-    [opened, otherTake, trails, apart],
+    [opened, otherTake, trails, stands],
   );
   useKeys('p', () => take && mark(take));
   const mark = (to: TakeInfo) => {
@@ -118,7 +132,7 @@ export function TakeView({
               position: 'absolute',
               right: 12,
               top: 44,
-              width: 250,
+              width: 296,
               bgcolor: 'rgba(14,29,33,0.86)',
               color: DUSK.text,
               borderRadius: 1,
@@ -164,8 +178,12 @@ export function TakeView({
             ) : (
               <CircularProgress size={16} color="inherit" aria-label="Comparing" />
             )}
-            <Box sx={{ display: 'flex' }}>
-              <Choice label={apart ? 'overlaid' : 'side by side'} isOn={false} onClick={() => setApart(!apart)} />
+            <Box sx={{ display: 'flex', flexWrap: 'wrap', ml: -1 }} role="group" aria-label="How they stand">
+              {(Object.keys(STANDS) as Stand[]).map((way) => (
+                <Choice key={way} label={STANDS[way]} isOn={stands === way} onClick={() => setStand(way)} />
+              ))}
+            </Box>
+            <Box sx={{ display: 'flex', ml: -1 }}>
               <Choice label="done" isOn={false} onClick={() => onCompare(null)} />
             </Box>
           </Box>
@@ -191,23 +209,13 @@ export function TakeView({
   );
 }
 
-/** Overlaid where they are, or a stride to the side at the start. */
-function shiftOf(a: OpenTake, b: OpenTake, apart: boolean): readonly [number, number] {
-  if (!apart) return [0, 0];
-  const heading = a.heading[0] ?? 0;
-  const aside = 1.1;
-  return [
-    a.motion.rootPositions[0] - b.motion.rootPositions[0] - Math.cos(heading) * aside,
-    a.motion.rootPositions[2] - b.motion.rootPositions[2] + Math.sin(heading) * aside,
-  ];
-}
-
-function useComparison(a: OpenTake | undefined, b: OpenTake | undefined) {
+function useComparison(a: OpenTake | undefined, b: OpenTake | undefined, standing: Standing) {
   return useQuery({
-    queryKey: ['comparison', a?.id, b?.id],
+    queryKey: ['comparison', a?.id, b?.id, standing],
     enabled: a !== undefined && b !== undefined,
     staleTime: Infinity,
-    queryFn: () => core().compare(a?.id ?? '', b?.id ?? ''),
+    placeholderData: (before) => before,
+    queryFn: () => core().compare(a?.id ?? '', b?.id ?? '', standing),
   }).data;
 }
 
