@@ -23,14 +23,10 @@ export default {
     {
       ...shared,
       displayName: 'unit',
-      testMatch: [
-        '<rootDir>/packages/*/tests/**/*.test.ts',
-        '<rootDir>/apps/cli/tests/**/*.test.ts',
-        '<rootDir>/apps/studio/tests/unit/**/*.test.ts',
-      ],
+      testMatch: ['<rootDir>/packages/*/tests/**/*.test.ts', '<rootDir>/apps/studio/tests/unit/**/*.test.ts'],
     },
-    // Long runs over many seeds, after the unit tests.
-    { ...shared, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts'] },
+    // Long runs over many seeds, and the command line as a process, after the unit tests.
+    { ...shared, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts', '<rootDir>/apps/cli/slow/**/*.test.ts'] },
     { ...shared, displayName: 'database', testMatch: ['<rootDir>/apps/studio/tests/*.test.ts'] },
     { ...shared, displayName: 'interface', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],

@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { randomUUID } from 'node:crypto';
-import { mkdtempSync } from 'node:fs';
+import { createHash, randomUUID } from 'node:crypto';
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -29,17 +29,36 @@ const freePort = () =>
     });
   });
 
+function environment(base: string, database: string): NodeJS.ProcessEnv {
+  const own = new URL(base);
+  own.pathname = `/${database}`;
+  return { ...process.env, DATABASE_URL: own.href, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' };
+}
+
+/** A database as `start` sets it up, to be copied: made once for what `start` does now. */
+async function setUp(admin: pg.Client, base: string, empty: boolean): Promise<string> {
+  const setup = 'apps/studio/dist/setup.mjs';
+  const kind = empty ? 'empty' : 'demo';
+  const name = `${kind}_${createHash('sha256').update(readFileSync(setup)).digest('hex').slice(0, 16)}`;
+  const { rows } = await admin.query<{ datname: string }>('select datname from pg_database where datname like $1', [`${kind}\\_%`]);
+  if (rows.some(({ datname }) => datname === name)) return name;
+  for (const { datname } of rows) await admin.query(`drop database ${datname} with (force)`);
+  const unfinished = `new_${name}`;
+  await admin.query(`drop database if exists ${unfinished} with (force)`);
+  await admin.query(`create database ${unfinished}`);
+  await run('node', [setup, ...(empty ? ['--empty'] : [])], environment(base, unfinished));
+  await admin.query(`alter database ${unfinished} rename to ${name}`);
+  return name;
+}
+
 export async function startApplication({ empty = false } = {}): Promise<Running> {
   const base = process.env.DATABASE_URL;
   if (!base) throw new Error('DATABASE_URL is not set: run ./lantern test');
   const name = `e2e_${randomUUID().replace(/-/g, '')}`;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
-  await admin.query(`create database ${name}`);
-  const own = new URL(base);
-  own.pathname = `/${name}`;
-  const env = { ...process.env, DATABASE_URL: own.href, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' as const };
-  await run('node', ['apps/studio/dist/setup.mjs', ...(empty ? ['--empty'] : [])], env);
+  await admin.query(`create database ${name} template ${await setUp(admin, base, empty)}`);
+  const env = environment(base, name);
   const port = await freePort();
   const server: ChildProcess = spawn(
     'node',

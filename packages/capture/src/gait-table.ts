@@ -128,6 +128,7 @@ export const JOG_SPEED = 2.8;
 
 /** The table at a speed: standing to walk to jog, blended smoothly; between 1.7 and 2.5 m/s lies the change of gait. */
 export function gaitAt(speed: number): GaitTable {
+  if (last?.speed === speed) return last.table;
   const toWalk = smooth(speed / WALK_SPEED);
   const toJog = smooth((speed - 1.7) / 0.8);
   const table = { ...WALK } as Record<keyof GaitTable, number>;
@@ -135,8 +136,12 @@ export function gaitAt(speed: number): GaitTable {
     const walk = STAND[key] + (WALK[key] - STAND[key]) * toWalk;
     table[key] = walk + (JOG[key] - walk) * toJog;
   }
+  last = { speed, table };
   return table;
 }
+
+/** Asked for sample by sample, mostly at the speed of the one before. */
+let last: { readonly speed: number; readonly table: GaitTable } | null = null;
 
 /** Strides a second: a walk's cadence grows with the root of the speed, a jog's in a straight line. */
 export function strideRate(speed: number): number {

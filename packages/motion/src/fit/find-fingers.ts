@@ -8,11 +8,17 @@ type Finger = (typeof FINGERS)[number];
 /**
  * The fingers of a hand, each a chain from its knuckle: by name, else the branch that points most aside is the thumb and the others follow from
  * its side on. A hand with a single branch besides the thumb has them all in one, which goes by the middle finger.
+ *
+ * @param elbow where the forearm begins, which tells where a hand goes on to
  */
-export function fingersOf(skeleton: Skeleton, positions: ArrayLike<number>, wrist: number): Map<Finger, number[]> {
+export function fingersOf(skeleton: Skeleton, positions: ArrayLike<number>, elbow: number, wrist: number): Map<Finger, number[]> {
   const out = new Map<Finger, number[]>();
   if (wrist < 0) return out;
   const children = childrenOf(skeleton);
+  const from = vecAt(positions, wrist);
+  // What a hand holds reaches further than its fingers.
+  const longest = elbow >= 0 ? norm(minus(from, vecAt(positions, elbow))) : Infinity;
+  const reachOf = (chain: readonly number[]) => norm(minus(vecAt(positions, chain[chain.length - 1]), from));
   const branches = children[wrist]
     .filter((j) => jointWords(skeleton.joints[j].name).helper === null)
     .map((j) => {
@@ -20,7 +26,7 @@ export function fingersOf(skeleton: Skeleton, positions: ArrayLike<number>, wris
       for (let next = children[j]; next.length > 0; next = children[chain[chain.length - 1]]) chain.push(next[0]);
       return chain.filter((k) => jointWords(skeleton.joints[k].name).helper !== 'tip');
     })
-    .filter((chain) => chain.length > 0);
+    .filter((chain) => chain.length > 0 && reachOf(chain) <= longest);
   const unnamed: number[][] = [];
   for (const chain of branches) {
     const { part } = jointWords(skeleton.joints[chain[0]].name);
@@ -29,9 +35,11 @@ export function fingersOf(skeleton: Skeleton, positions: ArrayLike<number>, wris
     else unnamed.push(chain);
   }
   if (unnamed.length === 0) return out;
-  const from = vecAt(positions, wrist);
   const direction = (chain: readonly number[]) => unit(minus(vecAt(positions, chain[chain.length - 1]), from));
-  const along = unit(unnamed.map(direction).reduce((sum, d) => plus(sum, d)));
+  const forearm = elbow >= 0 ? unit(minus(from, vecAt(positions, elbow))) : null;
+  const all = unit(unnamed.map(direction).reduce((sum, d) => plus(sum, d)));
+  // Two branches lie alike about their own middle.
+  const along = forearm && inner(forearm, all) > 0.5 ? unit(plus(forearm, all)) : all;
   const aside = (chain: readonly number[]) => norm(minus(direction(chain), times(along, inner(direction(chain), along))));
   const sorted = [...unnamed].sort((a, b) => aside(b) - aside(a));
   if (!out.has('Thumb') && sorted.length > 1 && aside(sorted[0]) > 0.3) out.set('Thumb', sorted.shift() ?? []);

@@ -82,7 +82,7 @@ function chainsOf(skeleton: Skeleton, pose: WorldPose, body: Body): Map<Part, nu
     const path = pathTo(skeleton, shoulder);
     const joint = path.findIndex((j) => !toHead.includes(j));
     if (joint >= 0) out.set(partOf(side, 'Collar'), path.slice(joint, -1));
-    for (const [finger, joints] of fingersOf(skeleton, pose.positions, wrist)) out.set(partOf(side, finger), joints);
+    for (const [finger, joints] of fingersOf(skeleton, pose.positions, elbow, wrist)) out.set(partOf(side, finger), joints);
   }
   return out;
 }

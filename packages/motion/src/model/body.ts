@@ -30,6 +30,9 @@ export interface Body {
   readonly arms: Readonly<Record<Side, Arm>>;
 }
 
+/** So much height is a metre aside worth when the head is looked for. */
+const ASIDE = 0.7;
+
 const NO_ARM: Arm = { shoulder: -1, elbow: -1, wrist: -1 };
 
 /**
@@ -47,9 +50,10 @@ export function findBody(motion: Motion): Body | null {
   const paths = skeleton.joints.map((_, j) => pathTo(skeleton, j));
   // Tails, hair and joints that steer others reach anywhere.
   const serves = skeleton.joints.map(({ name }) => jointWords(name).helper === 'other');
-  const ends = skeleton.joints.map((_, j) => j).filter((j) => children[j].length === 0);
-  const limbs = ends.filter((j) => !paths[j].some((k) => serves[k]));
-  const leaves = limbs.length > 2 ? limbs : ends;
+  const isOfBody = (j: number) => !paths[j].some((k) => serves[k]);
+  const ends = (counts: (j: number) => boolean) => skeleton.joints.map((_, j) => j).filter((j) => counts(j) && !children[j].some(counts));
+  const limbs = ends(isOfBody);
+  const leaves = limbs.length > 2 ? limbs : ends(() => true);
   const low = Math.min(...leaves.map(height));
   const high = Math.max(...leaves.map(height));
   const sorted = [...leaves].sort((a, b) => height(a) - height(b));
@@ -67,13 +71,18 @@ export function findBody(motion: Motion): Body | null {
   const legB = legAlong(skeleton, paths[second], hips, height, high - low);
   if (!legA || !legB) return null;
 
-  const top = sorted[sorted.length - 1];
+  // The head is high over the hips; what a hand holds up may be higher, but aside.
+  const aside = (j: number) =>
+    Math.hypot(globals.positions[j * 3] - globals.positions[hips * 3], globals.positions[j * 3 + 2] - globals.positions[hips * 3 + 2]);
+  const top = leaves.reduce((a, b) => (height(b) - ASIDE * aside(b) > height(a) - ASIDE * aside(a) ? b : a));
   const headPath = paths[top];
   const head = headJoint(skeleton, top);
   const armLeaves = leaves.filter((leaf) => {
     if (leaf === top) return false;
     const at = fork(leaf, top);
-    return height(at) > height(hips) + 0.1 * (high - low) && at !== head && paths[leaf].length - paths[leaf].indexOf(at) > 3;
+    const branch = paths[leaf].slice(paths[leaf].indexOf(at) + 1);
+    // Where it leaves the trunk counts, not where the trunk's joint is: a single one for all of it lies low.
+    return at !== head && branch.length > 2 && height(branch[0]) > height(hips) + 0.1 * (high - low);
   });
   const arms = twoArms(skeleton, paths, armLeaves, (leaf) => fork(leaf, top));
   const chest = arms ? fork(arms.leaves[0], top) : headPath[Math.max(0, headPath.length - 3)];
