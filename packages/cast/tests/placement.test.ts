@@ -17,6 +17,7 @@ import {
   type FitSettingsInput,
   type Motion,
   angleBetween,
+  fromAxisAngle,
   multiply,
   turnedOn,
   turnOf,
@@ -124,6 +125,28 @@ test('soles that are higher or lower than the skin stand there, and sink is meas
   expect(height(high) - height(plain)).toBeCloseTo(0.03, 3);
   expect(height(low) - height(plain)).toBeCloseTo(-0.02, 3);
   for (const fitted of [plain, high, low]) expect(fitReport(fitted).sinkCm).toBeLessThan(0.5);
+});
+
+test('hands of someone who bends down to the floor stay out of it, however long the arms of the character are', () => {
+  const motion = take('idle');
+  const joints = motion.skeleton.joints;
+  const turn = (name: string, radians: number) => {
+    const j = joints.findIndex((joint) => joint.name === name);
+    for (let f = 0; f < motion.frames; f++) {
+      const at = (f * joints.length + j) * 4;
+      multiply(motion.rotations, at, fromAxisAngle([1, 0, 0], radians), 0, motion.rotations, at);
+    }
+  };
+  turn('Hips', 2.5);
+  for (const limb of ['LeftThigh', 'RightThigh', 'LeftArm', 'RightArm']) turn(limb, -2.5);
+  const lowestHand = (input: FitSettingsInput) => {
+    const { motion: out, plan, groundM } = onto(motion, input);
+    const { arms } = plan.targetBody;
+    return Math.min(...[arms.left.wrist, arms.right.wrist].map((wrist) => placeOf(out, wrist, 100)[1])) - groundM;
+  };
+  expect(lowestHand({ planted: 'free' })).toBeLessThan(0);
+  expect(lowestHand({})).toBeGreaterThan(0);
+  expect(lowestHand({ soleCm: 2 })).toBeGreaterThan(0);
 });
 
 test('a turn given by angles and turned on about an axis is the one after the other', () => {

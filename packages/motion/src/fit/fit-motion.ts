@@ -8,6 +8,7 @@ import { lockFeet } from '../model/lock-feet';
 import type { Motion } from '../model/motion';
 import type { Character } from './character';
 import { giveWay, placeFeet, placeHands, type HandContacts, type PlacingInput } from './place-limbs';
+import { keepHandsOut } from './hands-out';
 import { fitPlan, type FitPlan } from './plan';
 import type { FitSettings, Limb } from './settings';
 import { soleTracks } from './sole-tracks';
@@ -77,6 +78,7 @@ export function fitMotion(
     bendToes(held, plan, contacts, ground, SLACK);
   }
   const lacks = placeHands(held, input, hands);
+  if (!isPlain) keepHandsOut(held, input, floorM, ground);
   return { motion: held, plan, space, groundM: ground, contacts: { ...contacts, ...named(hands) }, lacks };
 }
 
