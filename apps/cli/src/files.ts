@@ -82,7 +82,18 @@ export function inFile<T>(file: string, run: () => T): T {
   try {
     return run();
   } catch (error) {
-    if (error instanceof InputError) throw new InputError(error.code, error.message, { file, ...error.place });
-    throw error;
+    throw placed(file, error);
   }
 }
+
+/** The same for what takes its time. */
+export async function inFileAsync<T>(file: string, run: () => Promise<T>): Promise<T> {
+  try {
+    return await run();
+  } catch (error) {
+    throw placed(file, error);
+  }
+}
+
+const placed = (file: string, error: unknown): unknown =>
+  error instanceof InputError ? new InputError(error.code, error.message, { file, ...error.place }) : error;

@@ -1,17 +1,8 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { CAST, castGlb } from '@lantern/cast';
-import {
-  bareName,
-  describeTake,
-  fitMotion,
-  fitReport,
-  fitSettingsSchema,
-  partName,
-  readCharacter,
-  writeCharacterGlb,
-} from '@lantern/motion';
-import { inFile, readInput, readTakeFile } from './files';
+import { bareName, describeTake, fitSettingsSchema, fitTake, partName, readCharacter, writeCharacterGlb } from '@lantern/motion';
+import { inFile, inFileAsync, readInput, readTakeFile } from './files';
 import { print, printWarnings } from './print';
 
 const isOurs = (name: string): name is keyof typeof CAST => name in CAST;
@@ -22,11 +13,12 @@ export async function fit(takeFile: string, characterFile: string, { out, json }
   const bytes = isOurs(characterFile) ? await castGlb(characterFile) : await readInput(characterFile);
   const character = inFile(characterFile, () => readCharacter(bytes, bareName(characterFile)));
   printWarnings(characterFile, character.warnings);
-  const fitted = inFile(takeFile, () => fitMotion(motion, character, fitSettingsSchema.parse({})));
+  const fitted = await inFileAsync(takeFile, () => fitTake(motion, character, fitSettingsSchema.parse({})));
+  if (!fitted) return;
   const clip = { motion: fitted.motion, travel: null, loop: false };
   await mkdir(dirname(out), { recursive: true });
   await writeFile(out, writeCharacterGlb([{ name: bareName(takeFile), clip }], character));
-  const report = fitReport(fitted);
+  const { report } = fitted;
   const { sourceParts, targetParts, source } = fitted.plan;
   const parts = Object.entries(targetParts.parts).map(([part, { joints, confidence, reason }]) => {
     const from = sourceParts.parts[part as keyof typeof sourceParts.parts];

@@ -5,6 +5,7 @@ import {
   fitMotion,
   fitReport,
   fitSettingsSchema,
+  fitTake,
   forwardKinematics,
   limbWeights,
   matchChain,
@@ -189,4 +190,34 @@ test('what a clip says goes before what is saved for its suit', () => {
   ]);
   expect(step).toEqual({ kind: 'fit', character: 'tallow', curlDeg: 40, soleCm: 2 });
   expect(matchChain([], [0.5])).toEqual([{ a: -1, b: 0, u: 0.5 }]);
+});
+
+test('a long take is fitted stretch by stretch: no seam where two meet, feet held as in one piece; it can be stopped', async () => {
+  const { motion } = capture('walk', { seed: 5, seconds: 45, fps: 60 });
+  const settings = fitSettingsSchema.parse({});
+  const shares: number[] = [];
+  const goOn = (share: number) => shares.push(share) > 0;
+  const parts = await fitTake(motion, character, settings, goOn, 21 * 60 * 10);
+  const whole = await fitTake(motion, character, settings);
+  expect(shares.length).toBeGreaterThan(2);
+  expect(parts?.report.slideCm).toBeLessThan(0.2);
+  if (!parts || !whole) throw new Error('stopped');
+  const [p, q] = [forwardKinematics(parts.motion), forwardKinematics(whole.motion)];
+  let most = 0;
+  let jolt = 0;
+  const at = (g: typeof p, f: number, j: number) => [0, 1, 2].map((k) => g.positions[(f * g.joints + j) * 3 + k]);
+  for (let f = 1; f < motion.frames - 1; f++) {
+    for (let j = 0; j < p.joints; j++) {
+      most = Math.max(most, apart(at(p, f, j), at(q, f, j)));
+      const bend = (g: typeof p) =>
+        apart(
+          at(g, f + 1, j).map((v, k) => v + at(g, f - 1, j)[k]),
+          at(g, f, j).map((v) => 2 * v),
+        );
+      jolt = Math.max(jolt, bend(p) - bend(q));
+    }
+  }
+  expect(most).toBeLessThan(0.01);
+  expect(jolt).toBeLessThan(0.002);
+  expect(await fitTake(motion, character, settings, () => false)).toBeNull();
 });

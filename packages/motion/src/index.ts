@@ -120,6 +120,7 @@ export * from './project/schema';
 export * from './project/take-extras';
 export * from './fit/base-pose';
 export * from './fit/fit-motion';
+export * from './fit/fit-take';
 export * from './fit/match-chain';
 export * from './fit/plan';
 export * from './fit/reference';

@@ -1,11 +1,8 @@
-import { fitMotion, fitReport, fitSettingsSchema, InputError, readCharacter, writeCharacterGlb, type Character } from '@lantern/motion';
+import { fitSettingsSchema, fitTake, InputError, readCharacter, writeCharacterGlb, type Character } from '@lantern/motion';
 import { characterFile, listFits } from './characters';
 import type { Database } from './database';
 import { beat, claim, finish } from './fit-jobs';
 import { openMotion } from './takes';
-
-/** Frames times joints of the longest take that is fitted in one piece. */
-const MOST_SAMPLES = 3_000_000;
 
 const known = new Map<string, Character>();
 
@@ -25,15 +22,11 @@ export async function runFit(database: Database, id: string): Promise<void> {
   try {
     const character = await characterOf(database, job.project, job.character);
     const { motion, signature, name } = await openMotion(database, job.take);
-    if (motion.frames * motion.skeleton.joints.length > MOST_SAMPLES) {
-      throw new InputError('too-long', 'The take is too long to be fitted in one piece: cut clips from it, and fit those.');
-    }
     const saved = (await listFits(database, job.project)).find((fit) => fit.source === signature && fit.character === job.character);
     const settings = fitSettingsSchema.parse(saved?.settings ?? {});
-    if (!(await beat(database, id))) return;
-    const fitted = fitMotion(motion, character, settings);
-    if (!(await beat(database, id))) return;
-    const report = fitReport(fitted);
+    const fitted = await fitTake(motion, character, settings, () => beat(database, id));
+    if (!fitted || !(await beat(database, id))) return;
+    const { report } = fitted;
     const bytes = writeCharacterGlb([{ name, clip: { motion: fitted.motion, travel: null, loop: false } }], character);
     await finish(database, id, { state: 'done', report, bytes: Buffer.from(bytes) });
   } catch (error) {

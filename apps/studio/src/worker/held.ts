@@ -28,6 +28,14 @@ export interface TakeSource {
   readonly moving: readonly number[];
   readonly passport: Pick<Passport, 'reading'>;
   readonly overrides: TakeOverrides;
+  /** Only some chunks of a long take. */
+  readonly stretch?: Stretch;
+}
+
+/** Chunks of a take, from one on. */
+export interface Stretch {
+  readonly from: number;
+  readonly chunks: number;
 }
 
 /** A take that is held open, and what was worked out of it. */
@@ -59,7 +67,8 @@ export function takeOf(key: string): Promise<Held> {
 
 async function load(source: TakeSource): Promise<Held> {
   try {
-    const response = await fetch(`/api/takes/${source.id}/motion`);
+    const { id, stretch } = source;
+    const response = await fetch(`/api/takes/${id}/motion${stretch ? `?from=${stretch.from}&chunks=${stretch.chunks}` : ''}`);
     if (!response.ok) throw new Error('The take could not be loaded.');
     const rows = new Float32Array(await response.arrayBuffer());
     const raw = motionFromRows(rows, source.skeleton, source.fps, source.moving);

@@ -17,7 +17,8 @@ export interface FitReport {
   readonly limits: readonly BeyondLimit[];
 }
 
-export function fitReport({ motion, plan, contacts, groundM, lacks }: Fitted): FitReport {
+/** @param start the frame at which the motion begins, where frames are counted from */
+export function fitReport({ motion, plan, contacts, groundM, lacks }: Fitted, start = 0): FitReport {
   const globals = forwardKinematics(motion);
   const soles = soleTracks(plan.character, globals, groundM);
   const all = slides(soles, contacts);
@@ -26,13 +27,31 @@ export function fitReport({ motion, plan, contacts, groundM, lacks }: Fitted): F
     seconds: (motion.frames - 1) / motion.fps,
     contacts: all.length,
     slideCm: worst?.excursionCm ?? 0,
-    slideFrame: worst ? Math.floor((worst.from + worst.to) / 2) : 0,
+    slideFrame: worst ? start + Math.floor((worst.from + worst.to) / 2) : 0,
     sinkCm: sinkCm(soles),
     reachCm: 100 * Math.max(0, ...Object.values(lacks)),
-    limits: beyondLimits(plan, globals),
+    limits: beyondLimits(plan, globals).map((limit) => ({ ...limit, frame: start + limit.frame })),
   };
 }
 
 /** How bad a report is, for putting the worst first: each figure against what is still good. */
 export const fitTrouble = ({ slideCm, sinkCm: sink, reachCm, limits }: FitReport): number =>
   Math.max(slideCm / 0.2, sink / 0.5, reachCm / 1, (limits[0]?.degrees ?? 0) / 10);
+
+/** Of the stretches of one take: the worst of each figure. */
+export function worstOf(reports: readonly FitReport[]): FitReport {
+  const slid = reports.reduce((a, b) => (b.slideCm > a.slideCm ? b : a));
+  const limits = new Map<string, FitReport['limits'][number]>();
+  for (const limit of reports.flatMap((report) => report.limits)) {
+    if (limit.degrees > (limits.get(limit.part)?.degrees ?? 0)) limits.set(limit.part, limit);
+  }
+  return {
+    seconds: reports.reduce((sum, { seconds }) => sum + seconds, 0),
+    contacts: reports.reduce((sum, { contacts }) => sum + contacts, 0),
+    slideCm: slid.slideCm,
+    slideFrame: slid.slideFrame,
+    sinkCm: Math.max(...reports.map(({ sinkCm: sink }) => sink)),
+    reachCm: Math.max(...reports.map(({ reachCm }) => reachCm)),
+    limits: [...limits.values()].sort((a, b) => b.degrees - a.degrees),
+  };
+}

@@ -49,8 +49,11 @@ function Desk({ data }: { data: ProjectData }) {
     data.characters.at(-1) ??
     null;
   const [panel, setPanel] = useState<Panel>('parts');
-  const open = (to: string, onto: string | undefined) =>
+  const [at, setAt] = useState<number | null>(null);
+  const open = (to: string, onto: string | undefined, frame?: number) => {
+    setAt(frame ?? null);
     router.push(`/${project.id}/fit/${to}${onto ? `?onto=${encodeURIComponent(onto)}` : ''}`);
+  };
   const { getRootProps, getInputProps, browse, isReading } = useBringCharacter((id) => open(take.id, id));
   const bar = (
     <Box sx={{ px: 1.5, pt: 1, display: 'grid', gap: 0.8 }}>
@@ -100,7 +103,8 @@ function Desk({ data }: { data: ProjectData }) {
     <Box {...getRootProps()} sx={{ height: '100%' }}>
       <input {...getInputProps({ 'aria-label': 'Character file' })} accept=".glb" />
       <Pair
-        key={`${take.id} ${character?.id}`}
+        key={`${take.id} ${character?.id} ${at}`}
+        at={at}
         data={data}
         take={take}
         character={character?.id ?? null}

@@ -1,5 +1,5 @@
 'use client';
-import { PARTS, turnedOn, type FitOverrides, type Part } from '@lantern/motion';
+import { CHUNK_FRAMES, PARTS, turnedOn, type FitOverrides, type Part } from '@lantern/motion';
 import { Box, CircularProgress, LinearProgress, Typography } from '@mui/material';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useCharacter } from '@/data/fits';
@@ -15,6 +15,7 @@ import { TakeDeck } from '@/timeline/TakeDeck';
 import type { FitView } from '@/worker/core.worker';
 import { DayPanel } from './DayPanel';
 import { LimbsPanel } from './LimbsPanel';
+import { inMinute, MinuteMenu, stretchOf } from './Minute';
 import { PartsPanel, withMapping } from './PartsPanel';
 import { ReferencePanel, withTurn, type ByHand } from './ReferencePanel';
 import { useFitSettings, useFitted, useFitView, useTints } from './use-fit';
@@ -34,6 +35,7 @@ export function Pair({
   character,
   panel,
   head,
+  at,
   onOpen,
 }: {
   data: ProjectData;
@@ -41,25 +43,35 @@ export function Pair({
   character: string | null;
   panel: Panel;
   head: readonly ReactNode[];
-  onOpen: (take: string, character: string | undefined) => void;
+  /** A frame of the take to go to. */
+  at: number | null;
+  onOpen: (take: string, character: string | undefined, frame?: number) => void;
 }) {
-  const { data: opened, error } = useOpenTake(take);
-  const isOpen = opened?.id === takeKey(take);
+  const goal = useRef(at);
+  const [minute, setMinute] = useState(() => inMinute(take, at ?? 0).minute);
+  const stretch = useMemo(() => stretchOf(take, minute), [take, minute]);
+  const id = takeKey(take, undefined, stretch);
+  const { data: opened, error } = useOpenTake(take, false, stretch);
+  const isOpen = opened?.id === id;
   const { data: skin, error: skinError } = useCharacter(character);
   const { settings, change } = useFitSettings(take, character);
   // While something is turned by hand only the references follow; the take is fitted anew when it is let go.
   const [draft, setDraft] = useState<FitOverrides | null>(null);
   const inReference = panel === 'reference';
-  const view = useFitView(take, isOpen, character, draft ?? settings);
-  const fitted = useFitted(take, isOpen && !inReference, character, settings);
+  const view = useFitView(id, isOpen, character, draft ?? settings);
+  const fitted = useFitted(id, isOpen && !inReference, character, settings);
   const [chosen, setChosen] = useState<Part | null>(null);
   const [hand, setHand] = useState<ByHand>({ part: 'leftUpperArm', side: 'target' });
   const [overlaid, setOverlaid] = useState(false);
   const load = usePlayer((state) => state.load);
   const [frames, fps] = [opened?.motion.frames, opened?.motion.fps];
   useEffect(() => {
-    if (frames !== undefined && fps !== undefined) load(frames, fps);
-  }, [frames, fps, load]);
+    if (frames === undefined || fps === undefined) return;
+    load(frames, fps);
+    // Once: afterwards one goes where one likes.
+    if (goal.current !== null) usePlayer.getState().seek(inMinute(take, goal.current).frame);
+    goal.current = null;
+  }, [frames, fps, load, take]);
   const [sourceTint, targetTint] = [
     useTints(view.data?.source.parts, panel === 'parts'),
     useTints(view.data?.target.parts, panel === 'parts'),
@@ -137,7 +149,10 @@ export function Pair({
       [...motion.rotations.subarray((frame * J + j) * 4, (frame * J + j) * 4 + 4)] as [number, number, number, number];
     const rotations = Object.fromEntries(motion.skeleton.joints.map(({ name }, j) => [name, at(j)]));
     const before = settings.reference ?? { target: 'T' as const, turns: { source: {}, target: {} } };
-    change({ ...settings, reference: { ...before, source: { label: `frame ${frame} of ${take.name}`, rotations } } });
+    change({
+      ...settings,
+      reference: { ...before, source: { label: `frame ${frame + (stretch?.from ?? 0) * CHUNK_FRAMES} of ${take.name}`, rotations } },
+    });
   };
   const trouble = error ?? skinError ?? view.error ?? fitted.error;
   const report = fitted.data?.report ?? null;
@@ -193,7 +208,15 @@ export function Pair({
                   }
                 />
               </Box>
-              {opened && isOpen && <TakeDeck take={opened} traces={NO_TRACES} markers={take.markers} onMarkers={() => {}} menu={null} />}
+              {opened && isOpen && (
+                <TakeDeck
+                  take={opened}
+                  traces={NO_TRACES}
+                  markers={take.markers}
+                  onMarkers={() => {}}
+                  menu={stretch ? <MinuteMenu take={take} minute={minute} onMinute={setMinute} /> : null}
+                />
+              )}
             </Box>
           ),
         },
@@ -207,13 +230,7 @@ export function Pair({
               {head[1]}
               <Box sx={{ minHeight: 0 }}>
                 {panel === 'day' ? (
-                  <DayPanel
-                    data={data}
-                    onOpen={(to, onto, frame) => {
-                      onOpen(to, onto);
-                      if (frame !== undefined) usePlayer.setState({ frame });
-                    }}
-                  />
+                  <DayPanel data={data} onOpen={onOpen} />
                 ) : !view.data ? (
                   <Box sx={{ p: 2 }}>
                     {trouble ? <Typography>{trouble.message}</Typography> : <LinearProgress aria-label="Finding the parts" />}

@@ -4,7 +4,6 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useFitEdits } from '@/data/fits';
 import { useProjectData, type TakeInfo } from '@/data/project';
-import { takeKey } from '@/data/use-open-take';
 import { core } from '@/worker/core';
 
 const NO_SETTINGS: FitOverrides = {};
@@ -27,9 +26,8 @@ const orThrow = <T extends object>(answer: T | { problem: string }): T => {
   return answer;
 };
 
-/** Who is mapped to whom, and the references. */
-export function useFitView(take: TakeInfo | null, isOpen: boolean, character: string | null, settings: FitOverrides) {
-  const id = take ? takeKey(take) : '';
+/** Who is mapped to whom, and the references. @param id of an open take in the worker */
+export function useFitView(id: string, isOpen: boolean, character: string | null, settings: FitOverrides) {
   return useQuery({
     queryKey: ['fit-view', id, character, JSON.stringify(settings)],
     enabled: isOpen && character !== null,
@@ -41,9 +39,8 @@ export function useFitView(take: TakeInfo | null, isOpen: boolean, character: st
   });
 }
 
-/** The take on the character. */
-export function useFitted(take: TakeInfo | null, isOpen: boolean, character: string | null, settings: FitOverrides) {
-  const id = take ? takeKey(take) : '';
+/** The take on the character. @param id of an open take in the worker */
+export function useFitted(id: string, isOpen: boolean, character: string | null, settings: FitOverrides) {
   return useQuery({
     queryKey: ['fitted', id, character, JSON.stringify(settings)],
     enabled: isOpen && character !== null,
