@@ -43,6 +43,13 @@ test('a take comes back from its chunks to the last bit', async () => {
   expect([...forwardKinematics(motion).positions.slice(-9)]).toEqual([...forwardKinematics(original).positions.slice(-9)]);
 });
 
+test('a stretch of a take is its chunks from one on, and no others', async () => {
+  const { id } = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const [whole, stretch] = [await readMotionBytes(database, id), await readMotionBytes(database, id, 2, 3)];
+  const row = (whole?.length ?? 0) / 901;
+  expect(stretch?.equals(whole?.subarray(3 * 120 * row, 5 * 120 * row) ?? Buffer.alloc(0))).toBe(true);
+});
+
 test('a file that cannot be read leaves nothing behind', async () => {
   const before = (await listTakes(database, 'gullmouth')).length;
   await expect(importTake(database, 'gullmouth', 'bad.bvh', bytes.subarray(0, 50_000))).rejects.toMatchObject({ code: 'bvh-row' });
