@@ -18,7 +18,8 @@ const shared = {
 };
 
 export default {
-  testTimeout: 60_000,
+  // A slow machine is no failure: waits within a test say what did not come.
+  testTimeout: 240_000,
   projects: [
     {
       ...shared,

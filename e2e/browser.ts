@@ -25,7 +25,7 @@ export async function openPage(browser: Browser): Promise<{ page: Page; errors: 
   page.on('console', (message) => {
     if (message.type() === 'error' && !/status of 4(22|09)/.test(message.text())) errors.push(message.text());
   });
-  page.setDefaultTimeout(30_000);
+  page.setDefaultTimeout(60_000);
   return { page, errors };
 }
 
