@@ -9,7 +9,7 @@ import {
   gait,
   type RecipeStepInput,
 } from '@lantern/motion';
-import { farthest, gaitOf, suit } from './made';
+import { farthest, gaitOf, suit } from '../tests/made';
 
 const step = (input: RecipeStepInput) => stepSchema.parse(input);
 

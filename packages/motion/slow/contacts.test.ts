@@ -1,6 +1,6 @@
 import { addFaults, DEFAULT_FAULTS } from '@lantern/capture';
 import { median, phases, recipeRunner, slides, stepSchema, withHands, type Interval, type SoleTracks } from '@lantern/motion';
-import { agreement, gaitOf, suit } from './made';
+import { agreement, gaitOf, suit } from '../tests/made';
 
 const edges = (found: readonly Interval[], truth: readonly Interval[], frames: number, edge: 'from' | 'to') =>
   truth
