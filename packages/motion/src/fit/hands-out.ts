@@ -1,10 +1,11 @@
 import type { Vec3 } from '../math/quat';
 import { norm, turned, vecAt } from '../math/vec';
-import { pathTo, type Leg, type Side } from '../model/body';
+import type { Leg, Side } from '../model/body';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { kneeAxis, reachWithLeg } from '../model/leg-ik';
 import type { Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
+import { FINGERS, partOf, type Parts } from './parts';
 import type { FitPlan } from './plan';
 
 /** A hand that was this far below the floor in the take reached down beside it: there the floor is no bound, metres. */
@@ -28,7 +29,7 @@ export function keepHandsOut(
     const { shoulder, elbow, wrist } = plan.targetBody.arms[side];
     if (wrist < 0 || elbow < 0) continue;
     const arm: Leg = { hip: shoulder, knee: elbow, ankle: wrist, toe: -1 };
-    const points = handPoints(motion.skeleton, wrist);
+    const points = handPoints(motion.skeleton, plan.targetParts.parts, side);
     const reach = handLength(motion.skeleton, wrist, points);
     let bend: Vec3 | null = null;
     for (let f = 0; f < motion.frames; f++) {
@@ -47,16 +48,15 @@ interface HandPoint {
   readonly local: Vec3;
 }
 
-/** The joints of a hand and the tips of its fingers. */
-function handPoints(skeleton: Skeleton, wrist: number): HandPoint[] {
-  return skeleton.joints.flatMap(({ endSites }, joint) =>
-    pathTo(skeleton, joint).includes(wrist) ? [[0, 0, 0] as Vec3, ...endSites].map((local) => ({ joint, local })) : [],
-  );
+/** The joints of a hand and the tips of its fingers; what it holds is not the hand. */
+function handPoints({ joints }: Skeleton, parts: Parts['parts'], side: Side): HandPoint[] {
+  const own = (['Hand', ...FINGERS] as const).flatMap((part) => parts[partOf(side, part)]?.joints ?? []);
+  return own.flatMap((joint) => [[0, 0, 0] as Vec3, ...joints[joint].endSites].map((local) => ({ joint, local })));
 }
 
 /** No point of a hand is further from its wrist, however it bends. */
 function handLength({ joints }: Skeleton, wrist: number, points: readonly HandPoint[]): number {
-  const along = (joint: number): number => (joint === wrist ? 0 : norm(joints[joint].offset) + along(joints[joint].parent));
+  const along = (joint: number): number => (joint === wrist || joint < 0 ? 0 : norm(joints[joint].offset) + along(joints[joint].parent));
   return Math.max(...points.map(({ joint, local }) => along(joint) + norm(local)));
 }
 
