@@ -72,7 +72,6 @@ export function readAmc(bytes: Uint8Array, name: string, asf: AsfSkeleton): Take
     const { offset } = skeleton.joints[j];
     const own = freedoms[j];
     const q = [0, 0, 0, 1];
-    const about = [0, 0, 0, 1];
     const t = [0, 0, 0];
     const axis = axes[j];
     const back = [-axis[0], -axis[1], -axis[2], axis[3]];
@@ -85,11 +84,16 @@ export function readAmc(bytes: Uint8Array, name: string, asf: AsfSkeleton): Take
         const freedom = own[k];
         const value = values[f * width + first[j] + k];
         if (freedom >= 3) {
-          about[0] = about[1] = about[2] = 0;
-          about[freedom - 3] = Math.sin((value * toRadians) / 2);
-          about[3] = Math.cos((value * toRadians) / 2);
-          // Fixed axes, the first written applied first.
-          multiply(q, 0, about, 0, q, 0);
+          // Fixed axes, the first written applied first: a turn about one of them times what is there.
+          const half = (value * toRadians) / 2;
+          const [sin, cos] = [Math.sin(half), Math.cos(half)];
+          const i = freedom - 3;
+          const [n, m] = [(i + 1) % 3, (i + 2) % 3];
+          const [along, next, after, w] = [q[i], q[n], q[m], q[3]];
+          q[i] = cos * along + sin * w;
+          q[n] = cos * next - sin * after;
+          q[m] = cos * after + sin * next;
+          q[3] = cos * w - sin * along;
         } else if (freedom >= 0) t[freedom] += value;
       }
       // From the bone's own axes into the world's: C · M · C⁻¹.
