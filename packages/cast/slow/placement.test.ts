@@ -201,6 +201,11 @@ test('a long take is fitted stretch by stretch: no seam where two meet, feet hel
   const whole = await fitTake(motion, character, settings);
   expect(shares.length).toBeGreaterThan(2);
   expect(parts?.report.slideCm).toBeLessThan(0.2);
+  // What stretches share is counted once, and frames are those of the whole take.
+  expect(parts?.report.contacts).toBe(whole?.report.contacts);
+  const fitted = onto(motion);
+  expect(whole?.report.contacts).toBe(fitReport(fitted).contacts);
+  expect(fitReport(fitted, 100).slideFrame - fitReport(fitted).slideFrame).toBe(100);
   if (!parts || !whole) throw new Error('stopped');
   const [p, q] = [forwardKinematics(parts.motion), forwardKinematics(whole.motion)];
   let most = 0;

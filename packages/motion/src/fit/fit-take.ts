@@ -40,11 +40,15 @@ export async function fitTake(
   const out = createMotion(character.skeleton, fps, frames);
   const translations = new Map<number, Float32Array>();
   const reports: FitReport[] = [];
+  let contacts = 0;
   for (let from = 0; from === 0 || from + overlap < frames; from += length - overlap) {
     if (!(await goOn(from / frames))) return null;
     const to = frames - from < length + overlap ? frames : from + length;
     const fitted = fitMotion(cutMotion(motion, from, to - 1), character, settings, from, plan);
     reports.push(fitReport(fitted, from));
+    // What two stretches share is counted once: each to the middle of it.
+    const [first, end] = [from === 0 ? 0 : overlap / 2, to === frames ? Infinity : to - from - overlap / 2];
+    contacts += [...fitted.contacts.left, ...fitted.contacts.right].filter((c) => c.from >= first && c.from < end).length;
     for (const joint of fitted.motion.translations?.keys() ?? []) {
       if (!translations.has(joint)) translations.set(joint, new Float32Array(frames * 3));
     }
@@ -52,8 +56,7 @@ export async function fitTake(
     if (to === frames) break;
   }
   alignSigns(out);
-  // Overlaps are counted once.
-  const report = { ...worstOf(reports), seconds: (frames - 1) / fps };
+  const report = { ...worstOf(reports), contacts, seconds: (frames - 1) / fps };
   return { motion: translations.size > 0 ? { ...out, translations } : out, report, plan };
 }
 
