@@ -19,7 +19,7 @@ const shared = {
 
 export default {
   // A slow machine is no failure: waits within a test say what did not come.
-  testTimeout: 240_000,
+  testTimeout: 600_000,
   projects: [
     {
       ...shared,

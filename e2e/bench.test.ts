@@ -1,10 +1,10 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
 import { click, figure, openPage, shows } from './browser';
 import { temporaryFolder } from './server';
 import { session } from './session';
+import { fileArrives, standsStill, until } from './waits';
 
 const tests = session();
 
@@ -17,14 +17,8 @@ const saved = async () => {
 };
 
 /** Waits until what the server has of the clips answers to a question. */
-async function settles<T>(ask: (data: Awaited<ReturnType<typeof saved>>) => T | undefined | false): Promise<T> {
-  for (let i = 0; i < 80; i++) {
-    const answer = ask(await saved());
-    if (answer !== undefined && answer !== false) return answer;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error('the server never had it');
-}
+const settles = <T>(ask: (data: Awaited<ReturnType<typeof saved>>) => T | undefined | false): Promise<T> =>
+  until(async () => ask(await saved()), 'what the server was to have');
 
 test('a take is read, its clips are proposed and made, feet are held by contacts set by hand, and all of it ships', async () => {
   const { page, errors } = await openPage(tests.browser);
@@ -67,7 +61,7 @@ test('a take is read, its clips are proposed and made, feet are held by contacts
   await page.waitForSelector('[aria-label^="End poses over each other; worst "]');
   await click(page, 'button', 'map');
   const canvas = await page.waitForSelector('canvas[aria-label^="The take against itself"]');
-  await new Promise((resolve) => setTimeout(resolve, 600));
+  await standsStill(page, 'canvas[aria-label^="The take against itself"]');
   const before = made.find(({ name }) => name === 'wick-walk-forward');
   const box = await canvas?.boundingBox();
   if (!box) throw new Error('no map');
@@ -100,7 +94,7 @@ test('a take is read, its clips are proposed and made, feet are held by contacts
   await click(page, 'button', 'Ship 4 clips');
   await shows(page, /wick\.glb, [\d.]+ MB, is in your downloads/);
   const file = join(downloads, 'wick.glb');
-  for (let i = 0; i < 50 && !existsSync(file); i++) await new Promise((resolve) => setTimeout(resolve, 100));
+  await fileArrives(file);
   const measured = JSON.parse(execFileSync('node', ['apps/cli/dist/lantern.mjs', 'measure', file, '--json'], { encoding: 'utf8' })) as {
     clips: { name: string; loop: boolean; tick: number; slideCm: number; seam: { poseCm: number } }[];
   };
@@ -120,16 +114,12 @@ interface Saved {
 }
 
 /** Waits until what the server has of a clip answers to a question. */
-async function settlesIn<T>(name: string, ask: (clip: Saved) => T | undefined | false): Promise<T> {
-  for (let i = 0; i < 100; i++) {
+const settlesIn = <T>(name: string, ask: (clip: Saved) => T | undefined | false): Promise<T> =>
+  until(async () => {
     const data = (await (await fetch(`${tests.application.url}/api/projects/gullmouth`)).json()) as { clips: Saved[] };
     const clip = data.clips.find((c) => c.name === name);
-    const answer = clip && ask(clip);
-    if (answer !== undefined && answer !== false) return answer;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error(`the server never had that of ${name}`);
-}
+    return clip && ask(clip);
+  }, `what the server was to have of ${name}`);
 
 const stepOf = (clip: Saved, kind: string) => clip.steps.find((step) => step.kind === kind);
 
@@ -225,7 +215,7 @@ test('a stroll is bent to an arc of 3 m, brought to 1.5 m/s, held for a moment, 
   await click(page, 'button', 'Ship 5 clips');
   await shows(page, /wick\.glb, [\d.]+ MB, is in your downloads/);
   const file = join(downloads, 'wick.glb');
-  for (let i = 0; i < 50 && !existsSync(file); i++) await new Promise((resolve) => setTimeout(resolve, 100));
+  await fileArrives(file);
   const { clips } = JSON.parse(execFileSync('node', ['apps/cli/dist/lantern.mjs', 'measure', file, '--json'], { encoding: 'utf8' })) as {
     clips: { name: string; seconds: number; tick: number; slideCm: number; speedMps: number; turnDegS: number; seam: { poseCm: number } }[];
   };

@@ -1,4 +1,5 @@
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import { PATIENCE } from './waits';
 
 export const launch = (): Promise<Browser> =>
   puppeteer.launch({
@@ -25,7 +26,7 @@ export async function openPage(browser: Browser): Promise<{ page: Page; errors: 
   page.on('console', (message) => {
     if (message.type() === 'error' && !/status of 4(22|09)/.test(message.text())) errors.push(message.text());
   });
-  page.setDefaultTimeout(60_000);
+  page.setDefaultTimeout(PATIENCE);
   return { page, errors };
 }
 

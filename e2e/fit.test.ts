@@ -6,6 +6,7 @@ import { fitTrouble, readCharacter, type FitReport } from '@lantern/motion';
 import { click, openPage, retype, shows } from './browser';
 import { temporaryFolder } from './server';
 import { session } from './session';
+import { standsStill, until } from './waits';
 
 const tests = session();
 
@@ -28,14 +29,8 @@ interface Saved {
 const project = async (path = '') => (await fetch(`${tests.application.url}/api/projects/gullmouth${path}`)).json();
 
 /** Waits until what the server has answers to a question. */
-async function settles<T>(ask: (data: Saved) => T | undefined | false): Promise<T> {
-  for (let i = 0; i < 100; i++) {
-    const answer = ask((await project()) as Saved);
-    if (answer !== undefined && answer !== false) return answer;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error('the server never had it');
-}
+const settles = <T>(ask: (data: Saved) => T | undefined | false): Promise<T> =>
+  until(async () => ask((await project()) as Saved), 'what the server was to have');
 
 test('a take is fitted to Tallow: parts put right, arms turned, all of it undone and kept; a clip of it ships in her own skin', async () => {
   const { page, errors } = await openPage(tests.browser);
@@ -74,7 +69,7 @@ test('a take is fitted to Tallow: parts put right, arms turned, all of it undone
   // The ring about a joint on the stage: a drag turns it by steps of 5° and says by how much; undo takes the whole drag back.
   const ofArm = ({ fits }: Saved) => fits[0]?.settings.reference?.turns.target.leftUpperArm?.[2];
   await click(page, 'button', 'front');
-  await new Promise((resolve) => setTimeout(resolve, 1500));
+  await standsStill(page, 'canvas');
   await page.mouse.move(RIM.x, RIM.y);
   await page.mouse.down();
   for (let i = 1; i <= 8; i++) await page.mouse.move(RIM.x - i, RIM.y + 4 * i);
@@ -150,12 +145,10 @@ test('a whole day is fitted though its worker is killed, and the report has the 
     state: string;
     report: FitReport | null;
   }
-  for (let i = 0; i < 300; i++) {
-    const jobs = (await project('/fit-runs')) as Job[];
-    if (jobs.length === 16 && jobs.every(({ state }) => state === 'done')) break;
-    await new Promise((resolve) => setTimeout(resolve, 200));
-  }
-  const jobs = (await project('/fit-runs')) as Job[];
+  const jobs = await until(async () => {
+    const now = (await project('/fit-runs')) as Job[];
+    return now.length === 16 && now.every(({ state }) => state !== 'waiting' && state !== 'running') && now;
+  }, 'the end of all fits');
   expect(jobs.map(({ state }) => state)).toEqual(new Array(16).fill('done'));
   for (const { report } of jobs) expect(report?.slideCm).toBeLessThan(0.2);
   await page.waitForFunction(() => document.querySelectorAll('[aria-label="Report of the fits"] tbody a').length === 16);

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readGlb, clipFigures } from '@lantern/motion';
 import type { ElementHandle, Page } from 'puppeteer-core';
@@ -8,6 +8,7 @@ import { click, figure, openPage, retype, shows } from './browser';
 import { foreignWalk } from './foreign';
 import { temporaryFolder } from './server';
 import { session } from './session';
+import { fileArrives, until } from './waits';
 
 const tests = session({ empty: true });
 
@@ -124,7 +125,10 @@ test('from a foreign file to a GLB that an engine plays: drop, look, take the lo
   await retype(page, 'Clip name', 'drentel');
   await shows(page, 'all saved');
   await page.waitForFunction(() => document.querySelector('header')?.textContent?.includes('drentel'));
-  await new Promise((resolve) => setTimeout(resolve, 1200));
+  await until(async () => {
+    const data = (await (await fetch(`${tests.application.url}/api/projects/gullmouth`)).json()) as { clips: { name: string }[] };
+    return data.clips.some(({ name }) => name === 'drentel');
+  }, 'the new name on the server');
   await shows(page, 'all saved');
   await page.reload();
   await page.waitForFunction(() => document.querySelector('header')?.textContent?.includes('drentel'));
@@ -140,7 +144,7 @@ test('from a foreign file to a GLB that an engine plays: drop, look, take the lo
   await click(page, 'button', 'Ship 1 clip');
   await shows(page, /wick\.glb, [\d.]+ MB, is in your downloads/);
   const file = join(downloads, 'wick.glb');
-  for (let i = 0; i < 50 && !existsSync(file); i++) await new Promise((resolve) => setTimeout(resolve, 100));
+  await fileArrives(file);
   expect(readdirSync(downloads)).toEqual(['wick.glb']);
   const loaded = JSON.parse(execFileSync('node', ['e2e/loaders/with-three.mjs', file], { maxBuffer: 1e8, encoding: 'utf8' }));
   expect(loaded).toMatchObject({ bones: 22, clips: [{ name: 'drentel' }] });

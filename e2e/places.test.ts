@@ -1,10 +1,11 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { unzipSync } from 'fflate';
 import type { Page } from 'puppeteer-core';
 import { click, openPage, retype, shows } from './browser';
 import { temporaryFolder } from './server';
 import { session } from './session';
+import { fileArrives, standsStill } from './waits';
 
 const tests = session();
 
@@ -121,7 +122,7 @@ test('a recipe is changed by its cards, seen on the stage, shipped one file each
   await page.locator('::-p-text(Ship 3 clips)').click();
   await shows(page, /gullmouth-wick\.zip, [\d.]+ MB, is in your downloads/);
   const file = join(downloads, 'gullmouth-wick.zip');
-  for (let i = 0; i < 50 && !existsSync(file); i++) await new Promise((resolve) => setTimeout(resolve, 100));
+  await fileArrives(file);
   const files = unzipSync(new Uint8Array(readFileSync(file)));
   expect(Object.keys(files)).toContain('stroll-forward.glb');
   expect(Object.keys(files)).not.toContain('wick-rounds-01.glb');
@@ -169,7 +170,7 @@ test.each(['light', 'dark'])('names, roles and contrast are in order in the %s c
       {},
       place,
     );
-    await new Promise((resolve) => setTimeout(resolve, 800));
+    await standsStill(page, 'header');
     await page.evaluate(readFileSync('node_modules/axe-core/axe.min.js', 'utf8'));
     const problems = await page.evaluate(async () => {
       const { axe } = window as unknown as {

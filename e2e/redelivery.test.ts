@@ -6,6 +6,7 @@ import type { Page } from 'puppeteer-core';
 import { click, openPage, shows } from './browser';
 import { temporaryFolder } from './server';
 import { session } from './session';
+import { until } from './waits';
 
 const tests = session();
 
@@ -52,14 +53,11 @@ test('a better solve dropped on a take in use: its clips find their places, are 
   expect((await clipsOf()).every(({ take }) => take === 'wick-rounds')).toBe(true);
   await click(page, 'button', 'Accept, with 2 of 2 clips');
   await page.waitForSelector('tr[aria-label="wick-rounds (earlier)"]');
-  const settled = async (take: string) => {
-    for (let i = 0; i < 50; i++) {
+  const settled = (take: string) =>
+    until(async () => {
       const now = await clipsOf();
-      if (now.every((clip) => clip.take === take)) return now;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-    return clipsOf();
-  };
+      return now.every((clip) => clip.take === take) && now;
+    }, `all clips cut from ${take}`);
   const after = await settled('wick-rounds');
   after.forEach((clip, i) => {
     expect(clip.name).toBe(before[i].name);

@@ -68,7 +68,7 @@ export async function startApplication({ empty = false } = {}): Promise<Running>
   const startWorker = (): ChildProcess => spawn('node', ['dist/worker.mjs'], { cwd: 'apps/studio', env, stdio: 'ignore' });
   let worker = startWorker();
   const url = `http://127.0.0.1:${port}`;
-  for (let i = 0; i < 150; i++) {
+  for (let i = 0; i < 900; i++) {
     if (
       await fetch(url).then(
         () => true,

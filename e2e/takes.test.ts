@@ -7,6 +7,7 @@ import { asfAndAmc, oddGlb } from '../packages/motion/tests/odd-files';
 import { click, openPage, shows } from './browser';
 import { temporaryFolder } from './server';
 import { session } from './session';
+import { until } from './waits';
 
 const tests = session();
 
@@ -152,7 +153,13 @@ test('the deck: a trace of a joint, a marker, a range that plays round; two take
   await page.keyboard.up('Shift');
   await shows(page, /playing 2\.\d+–3\.\d+ s round/);
   await page.keyboard.press('Space');
-  await new Promise((resolve) => setTimeout(resolve, 1500));
+  // It has come round when a frame is shown that lies before the one shown last.
+  let shown = -1;
+  await until(async () => {
+    const before = shown;
+    shown = await frameOf(page);
+    return before >= 160 && shown < before;
+  }, 'the range from its beginning again');
   await page.keyboard.press('Space');
   const frame = await frameOf(page);
   expect(frame).toBeGreaterThanOrEqual(160);
@@ -199,9 +206,13 @@ test('the capture desk: connect, calibrate by the countdown, record, stop, name 
   await shows(page, 'heading off by');
   await press('Record');
   await page.waitForSelector('[aria-label=Recording]');
-  await new Promise((resolve) => setTimeout(resolve, 2500));
+  // A clip wants some frames: the suit says how long it has recorded.
+  await page.waitForFunction(() => {
+    const [minutes, seconds] = (document.querySelector('[aria-label=Recording]')?.textContent ?? '').split(':').map(Number);
+    return minutes * 60 + seconds > 1;
+  });
   await press('Stop');
-  await shows(page, /Recorded [23]\.\d s\. Keep it\?/);
+  await shows(page, /Recorded \d+\.\d s\. Keep it\?/);
   await press('Keep');
   await shows(page, '“wick-walk-01” is in the library.');
   await click(page, 'button', 'Close the capture desk');

@@ -26,6 +26,8 @@ export * from './math/statistics';
 export * from './math/vec';
 export * from './model/body-mesh';
 export * from './model/body';
+export * from './model/body-of';
+export { findBody, pathTo, SURE } from './model/find-body';
 export * from './model/clip';
 export * from './model/describe-take';
 export * from './model/bend-way';

@@ -73,17 +73,13 @@ export function mutate(bytes: Uint8Array, seed: number): Uint8Array {
 
 /** What becomes of a file: read with finite numbers, refused with a sentence and a place, or something that must never happen. */
 export function verdictOf({ name }: GoodFile, bytes: Uint8Array): string {
-  const start = performance.now();
-  let verdict: string;
   try {
     const motions = name.endsWith('.asf') ? [] : readTakes(bytes, name, { skeletons }).map((take) => take.motion);
     if (name.endsWith('.asf')) readAsf(bytes, 'a');
     const isFinite = motions.every((m) => m.rotations.every(Number.isFinite) && m.rootPositions.every(Number.isFinite));
-    verdict = isFinite ? 'read' : 'not finite';
+    return isFinite ? 'read' : 'not finite';
   } catch (error) {
-    if (!(error instanceof InputError)) verdict = `threw ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`;
-    else verdict = error.place.line === undefined ? `no place: ${error.message}` : 'refused';
+    if (!(error instanceof InputError)) return `threw ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`;
+    return error.place.line === undefined ? `no place: ${error.message}` : 'refused';
   }
-  const ms = performance.now() - start;
-  return ms > 2000 ? `hung for ${Math.round(ms)} ms` : verdict;
 }

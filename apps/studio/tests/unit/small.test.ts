@@ -1,6 +1,7 @@
 import { InputError } from '@lantern/motion';
 import { z } from 'zod';
 import { BOUNDS, isOut } from '@/data/bounds';
+import { log } from '@/server/log';
 import { readBody, respond } from '@/server/respond';
 import { rulerTicks, tracePath } from '@/timeline/paths';
 
@@ -25,7 +26,11 @@ test('an input error is a 422 with its sentence and line, a wrong request a 400,
     { code: 'bvh-row', message: 'The last row is short.', line: 7 },
   ]);
   expect((await failing(z.object({ a: z.number() }).safeParse({}).error))[0]).toBe(400);
-  expect(await failing(new Error('password is hunter2'))).toEqual([500, { code: 'ours', message: expect.not.stringContaining('hunter2') }]);
+  const record = jest.spyOn(log, 'error').mockImplementation(() => {});
+  const error = new Error('password is hunter2');
+  expect(await failing(error)).toEqual([500, { code: 'ours', message: expect.not.stringContaining('hunter2') }]);
+  expect(record).toHaveBeenCalledWith({ err: error }, 'request failed');
+  record.mockRestore();
 });
 
 test('a body is read up to its limit and refused beyond', async () => {

@@ -1,7 +1,7 @@
 import { multiply, rotate } from '../math/quat';
 import { forwardKinematics } from '../model/kinematics';
 import { cutMotion, restMotion, type Motion } from '../model/motion';
-import { findBody } from '../model/body';
+import { findBody } from '../model/find-body';
 import type { Skeleton } from '../model/skeleton';
 import type { Character } from './character';
 import { poseAt, type WorldPose } from './world-pose';

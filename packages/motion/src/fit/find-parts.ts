@@ -1,4 +1,6 @@
-import { findBody, firstStandsLeft, pathTo, type Body, type Side } from '../model/body';
+import type { Body, Side } from '../model/body';
+import { firstStandsLeft, otherWayRound } from '../model/body-sides';
+import { findBody, pathTo } from '../model/find-body';
 import { jointWords } from '../model/joint-words';
 import { restMotion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
@@ -14,10 +16,14 @@ const CLEARLY = 0.5;
  * from both how sure that is.
  *
  * @param pose in which it stands more or less upright, Y up
+ * @param body when it is known from more than this pose
  * @returns null when there are no two legs
  */
-export function findParts(skeleton: Skeleton, pose: WorldPose): Parts | null {
-  const body = findBody(restMotion(posedSkeleton(skeleton, pose)));
+export function findParts(
+  skeleton: Skeleton,
+  pose: WorldPose,
+  body: Body | null = findBody(restMotion(posedSkeleton(skeleton, pose))),
+): Parts | null {
   if (!body) return null;
   const turned = firstStandsLeft(pose.positions, body.legs.left, body.legs.right);
   const named = nameSides(skeleton, body);
@@ -26,19 +32,13 @@ export function findParts(skeleton: Skeleton, pose: WorldPose): Parts | null {
   const parts: Partial<Record<Part, FoundPart>> = {};
   for (const part of PARTS) {
     const joints = chains.get(part);
-    if (joints && joints.length > 0) parts[part] = judge(skeleton, part, joints, sidesSwapped);
+    if (joints && joints.length > 0) parts[part] = doubted(judge(skeleton, part, joints, sidesSwapped), part, body.doubts);
   }
   return { parts, leftOut: leftOver(skeleton, parts), sidesSwapped };
 }
 
 const nameSides = (skeleton: Skeleton, { legs }: Body): boolean =>
   (['left', 'right'] as const).every((side) => jointWords(skeleton.joints[legs[side].hip].name).side !== null);
-
-const otherWayRound = (body: Body): Body => ({
-  ...body,
-  legs: { left: body.legs.right, right: body.legs.left },
-  arms: { left: body.arms.right, right: body.arms.left },
-});
 
 function chainsOf(skeleton: Skeleton, pose: WorldPose, body: Body): Map<Part, number[]> {
   const out = new Map<Part, number[]>();
@@ -97,6 +97,16 @@ function limb(out: Map<Part, number[]>, skeleton: Skeleton, side: Side, bones: r
     const path = next < 0 ? [joint] : pathTo(skeleton, next);
     out.set(partOf(side, part), next < 0 ? [joint] : path.slice(path.indexOf(joint), -1));
   });
+}
+
+const OF_LIMB = { arms: /Collar|UpperArm|Forearm|Hand/, legs: /Thigh|Shin|Foot/, sides: /^(left|right)/ } as const;
+
+/** A part is no surer than what it was found by. */
+function doubted(found: FoundPart, part: Part, doubts: Body['doubts']): FoundPart {
+  const least = doubts.filter((doubt) => OF_LIMB[doubt.part].test(part)).reduce((least, { sure }) => Math.min(least, sure), 1);
+  return least < found.confidence
+    ? { ...found, confidence: least, reason: `${found.reason}; lengths and place allow another reading` }
+    : found;
 }
 
 const isTwist = (skeleton: Skeleton, j: number) => jointWords(skeleton.joints[j].name).helper === 'twist';

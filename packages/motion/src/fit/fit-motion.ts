@@ -1,7 +1,8 @@
 import { quantile } from '../math/statistics';
 import { vecAt } from '../math/vec';
 import type { Contacts, Interval } from '../measure/contacts';
-import { gait, knowBody } from '../measure/gait';
+import { gait } from '../measure/gait';
+import { knowBody } from '../model/body-of';
 import { handContacts } from '../measure/hand-contacts';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { lockFeet } from '../model/lock-feet';

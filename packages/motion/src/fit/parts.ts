@@ -84,5 +84,6 @@ export function bodyOfParts(parts: Parts['parts']): Body | null {
     head: parts.head?.joints[0] ?? parts.neck?.joints.at(-1) ?? hips,
     legs,
     arms: { left: arm('left'), right: arm('right') },
+    doubts: [],
   };
 }

@@ -2,7 +2,8 @@ import { InputError } from '../error';
 import { RADIANS } from '../math/angles';
 import { fromAxisAngle, multiply, multiplyInverse, type Quat, type Vec3 } from '../math/quat';
 import { cross, inner, minus, norm, times, turned, unit, vecAt } from '../math/vec';
-import type { Body } from '../model/body';
+import { NOT_A_PERSON, type Body } from '../model/body';
+import { bodyOf } from '../model/body-of';
 import type { Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
 import { characterBase, sourceBase, withPlaces } from './base-pose';
@@ -59,8 +60,8 @@ export interface FitPlan {
 export function fitPlan(motion: Motion, character: Character, settings: FitSettings): FitPlan {
   const source = motion.skeleton;
   const base = sourceBase(motion);
-  const found = findParts(source, base.pose);
-  if (!found) throw new InputError('fit', 'No two legs were found in the take, so it cannot be fitted to a character.');
+  const found = findParts(source, base.pose, bodyOf(motion));
+  if (!found) throw new InputError('fit', `${NOT_A_PERSON} It cannot be fitted to a character.`);
   const sourceParts = corrected(source, found, settings.mapping.source);
   const targetParts = corrected(character.skeleton, character.parts, settings.mapping.target);
   const sourceBody = bodyOfParts(sourceParts.parts);

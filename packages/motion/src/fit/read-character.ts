@@ -4,7 +4,7 @@ import { nodesAtRest, rotationOf } from '../formats/gltf-affine';
 import { jointNodes, nodeParents, type JointNodes } from '../formats/gltf-joints';
 import { uniqueNames } from '../formats/gltf';
 import { vecAt } from '../math/vec';
-import { pathTo } from '../model/body';
+import { pathTo } from '../model/find-body';
 import type { Joint, Skeleton } from '../model/skeleton';
 import type { Character } from './character';
 import { readSkin } from './read-skin';

@@ -1,6 +1,7 @@
 import type { Warning } from '../error';
 import { fromAxisAngle, fromHeading, multiply, type Quat } from '../math/quat';
-import { findBody, firstStandsLeft } from '../model/body';
+import { firstStandsLeft } from '../model/body-sides';
+import { findBody } from '../model/find-body';
 import { restMotion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
 import { posedSkeleton, turnedPose, type WorldPose } from './world-pose';

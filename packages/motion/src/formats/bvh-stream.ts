@@ -2,7 +2,7 @@ import { InputError, type Warning } from '../error';
 import { dot } from '../math/quat';
 import { joinMotions } from '../model/join';
 import type { Motion } from '../model/motion';
-import { findRows } from './bvh';
+import { checkHierarchy, findRows } from './bvh';
 import { readBvhHeader, type BvhHeader } from './bvh-header';
 import { addedOffsets, addOffsets, motionOfRows, rowNumbers } from './bvh-rows';
 import { scanNumbers } from './number-scanner';
@@ -59,6 +59,7 @@ export function bvhStream(): BvhStream {
     if (!header) {
       const start = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0;
       const rowsAt = findRows(bytes, start);
+      checkHierarchy(bytes, start, rowsAt);
       const text = new TextDecoder('utf-8').decode(bytes.subarray(start, rowsAt));
       header = readBvhHeader(text.replace(/\r\n?/g, '\n').replace(/\n$/, '').split('\n'));
       warnings.push(...header.warnings);

@@ -2,6 +2,7 @@ import { InputError, type Warning } from '../error';
 import type { Take } from '../model/take';
 import { readBvhHeader } from './bvh-header';
 import { addedOffsets, addOffsets, motionOfRows, rowNumbers } from './bvh-rows';
+import { beyondNesting } from './nesting';
 import { lineAt, scanNumbers } from './number-scanner';
 
 /**
@@ -20,6 +21,7 @@ import { lineAt, scanNumbers } from './number-scanner';
 export function readBvh(bytes: Uint8Array, name: string): Take {
   const start = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0;
   const rowsAt = findRows(bytes, start);
+  checkHierarchy(bytes, start, rowsAt);
   const text = new TextDecoder('utf-8').decode(bytes.subarray(start, rowsAt));
   const header = readBvhHeader(text.replace(/\r\n?/g, '\n').replace(/\n$/, '').split('\n'));
   const warnings: Warning[] = header.warnings;
@@ -46,6 +48,20 @@ export function readBvh(bytes: Uint8Array, name: string): Take {
   const motion = motionOfRows(header, values, frames);
   addOffsets(motion, addedOffsets(motion, header, warnings));
   return { name, format: 'bvh', motion, warnings };
+}
+
+/** A joint and each of its ends has a pair of braces; nobody's chain of joints is longer than this. */
+const BRACES = { deepest: 400, most: 10_000 };
+
+/** @throws InputError when no skeleton can be meant */
+export function checkHierarchy(bytes: Uint8Array, from: number, to: number): void {
+  const beyond = beyondNesting(bytes, from, to, BRACES, false);
+  if (!beyond) return;
+  const message =
+    beyond.what === 'deep'
+      ? `Joints are nested more than ${BRACES.deepest} deep; no skeleton is.`
+      : `The hierarchy has more than ${BRACES.most} joints and end sites; no skeleton has.`;
+  throw new InputError('bvh-header', message, { line: beyond.line });
 }
 
 /** The byte after the "Frame Time:" line, or the end of a file that has none. */

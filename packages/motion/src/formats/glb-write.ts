@@ -2,7 +2,7 @@ import { Document, WebIO, type Accessor, type Animation, type Node } from '@gltf
 import { InputError } from '../error';
 import { multiplyInverse, rotate } from '../math/quat';
 import { bodyMesh } from '../model/body-mesh';
-import { findBody } from '../model/body';
+import { bodyOf } from '../model/body-of';
 import type { Clip } from '../model/clip';
 import { restPose, type Skeleton } from '../model/skeleton';
 import { fromHeading } from '../math/quat';
@@ -75,7 +75,7 @@ function freeName(wanted: string, skeleton: Skeleton): string {
 
 function skinnedBody(document: Document, accessor: MakeAccessor, clip: Pick<Clip, 'motion'>, joints: readonly Node[]): Node {
   const { skeleton } = clip.motion;
-  const shape = bodyMesh(skeleton, findBody(clip.motion));
+  const shape = bodyMesh(skeleton, bodyOf(clip.motion));
   const vertices = shape.joints.length;
   const indices = new Uint16Array(vertices * 4);
   const weights = new Float32Array(vertices * 4);

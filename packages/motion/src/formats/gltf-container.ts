@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { InputError } from '../error';
+import { beyondNesting } from './nesting';
 
 const index = z.int().min(0).max(1e7);
 const triple = z.tuple([z.number(), z.number(), z.number()]);
@@ -98,6 +99,9 @@ const fail = (message: string): never => {
 export function openGltf(bytes: Uint8Array, resources: Resources = () => undefined): Gltf {
   const isBinary = isGlb(bytes);
   const { text, binary } = isBinary ? chunksOf(bytes) : { text: bytes, binary: null };
+  const beyond = beyondNesting(text, 0, text.length, BRACES, true);
+  if (beyond?.what === 'deep') fail(`The JSON is nested more than ${BRACES.deepest} deep; no glTF is.`);
+  if (beyond?.what === 'many') fail(`The JSON has more than ${BRACES.most} objects; that many are not read.`);
   let parsed: unknown;
   try {
     parsed = JSON.parse(new TextDecoder('utf-8').decode(text));
@@ -122,6 +126,9 @@ export function openGltf(bytes: Uint8Array, resources: Resources = () => undefin
   });
   return { json, buffers };
 }
+
+/** Objects of a document altogether, and how far they are within each other. */
+const BRACES = { deepest: 200, most: 500_000 };
 
 /** Lists longer than any motion needs are refused before anything looks at their entries. */
 const MOST_ENTRIES = 200_000;

@@ -1,7 +1,7 @@
-import { findBody, type Body } from '../model/body';
+import type { Body } from '../model/body';
+import { bodyOf } from '../model/body-of';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
-import type { Skeleton } from '../model/skeleton';
 import { beltSpeed, offTheBelt, type Belt } from './belt';
 import { contacts, type Contacts } from './contacts';
 import { headings } from './heading';
@@ -39,20 +39,12 @@ export function gait(motion: Motion): Gait | null {
 
 /** A motion's gait is asked for by step after step; motions never change once they are made. */
 const KNOWN = new WeakMap<Motion, Gait | null>();
-const BODIES = new WeakMap<Skeleton, Body>();
 /** Larger ones take too much room, frames times joints. */
 const MOST_KEPT = 100_000;
 
-/** Settles whose body a skeleton is, where more is known than its joints show. */
-export function knowBody(skeleton: Skeleton, body: Body): void {
-  BODIES.set(skeleton, body);
-}
-
 function workOut(motion: Motion): Gait | null {
-  // Clips share the skeleton of their take: whose body it is was settled there.
-  const body = BODIES.get(motion.skeleton) ?? findBody(motion);
+  const body = bodyOf(motion);
   if (!body) return null;
-  BODIES.set(motion.skeleton, body);
   const globals = forwardKinematics(motion);
   const found = soles(motion, globals, body);
   const hips = Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + 1]);

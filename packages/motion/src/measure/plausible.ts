@@ -1,7 +1,7 @@
 import { DEGREES } from '../math/angles';
 import { angleBetween } from '../math/quat';
 import type { Clip } from '../model/clip';
-import { findBody } from '../model/body';
+import { bodyOf } from '../model/body-of';
 import { forwardKinematics } from '../model/kinematics';
 import { cutMotion } from '../model/motion';
 import { cadence, dutyFactor } from './cadence';
@@ -31,7 +31,7 @@ const GRAVITY = 9.81;
  * @returns null for what does not step
  */
 export function gaitNumbers(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>, speedMps: number): GaitNumbers | null {
-  const body = findBody(clip.motion);
+  const body = bodyOf(clip.motion);
   const contacts = clipContacts(clip);
   const steps = cadence(clip, contacts);
   if (!body || !contacts || !steps || speedMps < 0.1) return null;
@@ -51,7 +51,7 @@ export function gaitNumbers(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
 
 /** The greatest change of a joint of the legs from one clip to another, at the same share of their time, degrees. */
 export function legChangeDeg(before: Pick<Clip, 'motion'>, after: Pick<Clip, 'motion'>): number {
-  const body = findBody(before.motion);
+  const body = bodyOf(before.motion);
   if (!body) return 0;
   const [a, b] = [before.motion, after.motion];
   const J = a.skeleton.joints.length;

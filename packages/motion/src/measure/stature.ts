@@ -1,6 +1,6 @@
 import { quantile } from '../math/statistics';
 import { rotate } from '../math/quat';
-import { findBody } from '../model/body';
+import { bodyOf } from '../model/body-of';
 import { forwardKinematics } from '../model/kinematics';
 import { createMotion, cutMotion, type Motion } from '../model/motion';
 
@@ -26,7 +26,7 @@ export function statureOf(motion: Motion): number {
 
 /** What is missing below ankles at which the legs end: they are at 4.5 % of the stature (Winter, 2009, and a sole). */
 function ankleShare(motion: Motion): number {
-  const body = findBody(motion);
+  const body = bodyOf(motion);
   const { joints } = motion.skeleton;
   const isEnd = (j: number) => joints.every(({ parent }) => parent !== j) && joints[j].endSites.every((tip) => Math.hypot(...tip) < 1e-9);
   return body && isEnd(body.legs.left.ankle) && isEnd(body.legs.right.ankle) ? 0.045 / (1 - 0.045) : 0;

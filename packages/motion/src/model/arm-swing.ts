@@ -1,10 +1,10 @@
 import { dot, exp, log, multiply, multiplyInverse, normalize } from '../math/quat';
-import { findBody } from './body';
+import { bodyOf } from './body-of';
 import { copyMotion, type Motion } from './motion';
 
 /** The swing of both arms about their mean, at the shoulders, made larger or smaller by a factor; a motion without arms as it is. */
 export function swingArms(motion: Motion, factor: number): Motion {
-  const body = findBody(motion);
+  const body = bodyOf(motion);
   if (!body) return motion;
   const out = copyMotion(motion);
   const J = motion.skeleton.joints.length;

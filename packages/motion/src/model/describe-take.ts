@@ -5,6 +5,7 @@ import { freeFall, type FreeFall } from '../measure/free-fall';
 import { gait, type Gait } from '../measure/gait';
 import { statureOf } from '../measure/stature';
 import { findUnits, type Units } from '../measure/units';
+import { NOT_A_PERSON, type Body } from './body';
 import { missingParts } from './missing';
 import type { Motion } from './motion';
 import { applyOverrides, type TakeOverrides, type TakeReading } from './overrides';
@@ -54,7 +55,7 @@ const NO_FALL: FreeFall = {
   errorMps2: null,
   verdict: 'no-flights',
   suggestion: null,
-  sentence: 'No two legs were found, so no flights either.',
+  sentence: `${NOT_A_PERSON} So there are no flights.`,
 };
 
 const AXIS_WORDS: Readonly<Record<UpAxis, string>> = { '+x': 'X', '-x': '−X', '+y': 'Y', '-y': '−Y', '+z': 'Z', '-z': '−Z' };
@@ -128,7 +129,7 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
           ? `The level of the soles in the frames in which a foot is flat and low: ${(reading.floorM * 100).toFixed(1)} cm.`
           : 'No feet were found to tell it by.',
       },
-      warnings: [...take.warnings, ...findWarnings(take, overrides, units, up, fall, reading, walked !== null)],
+      warnings: [...take.warnings, ...findWarnings(take, overrides, units, up, fall, reading, walked?.body ?? null)],
     },
     motion,
     gait: motion === asRead ? walked : gait(motion),
@@ -157,15 +158,16 @@ function findWarnings(
   up: UpAxis,
   fall: FreeFall,
   reading: TakeReading,
-  hasLegs: boolean,
+  body: Body | null,
 ): TakeWarning[] {
   const out: TakeWarning[] = [];
   if (units.confidence < 0.5) out.push({ code: 'units', message: units.reason });
   if (up !== '+y' && overrides.up === undefined) {
     out.push({ code: 'up-axis', message: `The file has ${AXIS_WORDS[up]} up; it is turned to Y up.` });
   }
-  if (!hasLegs) {
-    out.push({ code: 'no-legs', message: 'No two legs were found: there are no contacts, and loops are matched on all joints alike.' });
+  for (const { part, sentence } of body?.doubts ?? []) out.push({ code: `doubt-${part}`, message: sentence });
+  if (!body) {
+    out.push({ code: 'no-legs', message: `${NOT_A_PERSON} There are no contacts, and loops are matched on all joints alike.` });
   }
   if (fall.suggestion) {
     const { fps, metresPerUnit } = fall.suggestion;

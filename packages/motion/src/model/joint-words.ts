@@ -11,7 +11,10 @@ export interface JointWords {
 }
 
 const HELPERS =
-  /^(ik|fk|pole|poles|target|goal|ctrl|control|helper|help|aim|aux|prop|weapon|socket|attach|hair|skirt|cape|cloak|coat|tail|ear|ears|eye|eyes|eyelid|brow|jaw|tongue|teeth|wing|dyn|jiggle|cloth|null|dummy|marker)$/;
+  /^(ik|fk|pole|poles|target|goal|ctrl|control|helper|help|aim|aux|prop|weapon|socket|attach|skirt|cape|cloak|coat|tail|wing|dyn|jiggle|cloth|null|dummy|marker)$/;
+/** Joints of the face, and what grows or sits on the head: never the head itself. */
+const FACE =
+  /^(ears?|eye|brow|jaw|chin|tongue|teeth|tooth|lips?|lid|lash|mouth|cheek|nose|nostril|face|facial|forehead|temple|hair|fringe|beard|moustache|hat|cap|helmet)(s|ball|balls|lid|lids|brow|brows|lash|lashes)?$/;
 const TIP = /^(end|nub|tip|site|top)$/;
 const TWIST = /^(twist|twister|roll|rolls|ribbon|bendy)$/;
 
@@ -86,7 +89,7 @@ const READ = new Map<string, JointWords>();
 
 function helperIn(words: readonly string[]): JointWords['helper'] {
   if (words.some((word) => TWIST.test(word))) return 'twist';
-  if (words.some((word) => HELPERS.test(word))) return 'other';
+  if (words.some((word) => HELPERS.test(word) || FACE.test(word))) return 'other';
   return words.some((word) => TIP.test(word)) ? 'tip' : null;
 }
 

@@ -2,17 +2,26 @@ import { multiply } from '../math/quat';
 import { wrapAngle } from '../math/angles';
 import type { Contacts } from '../measure/contacts';
 import { headings } from '../measure/heading';
-import { findBody } from './body';
+import { InputError } from '../error';
+import type { Body } from './body';
+import { bodyOf } from './body-of';
 import type { Clip, Travel } from './clip';
 import { invert, moveFrames, type FloorTransform } from './floor-transform';
 import { forwardKinematics } from './kinematics';
-import { mirrorMap, reflect } from './mirror-map';
+import { mirrorMap, reflect, type MirrorPair } from './mirror-map';
 import { alignSigns, copyMotion, cutMotion, type Motion } from './motion';
+import type { Skeleton } from './skeleton';
 
-/** A motion seen in the mirror x = 0, on the same skeleton. Joints without a partner are mirrored where they are. */
+/**
+ * A motion seen in the mirror x = 0, on the same skeleton. Joints without a partner are mirrored where they are.
+ *
+ * @throws InputError `mirror` when a limb of one side is not the partner of the other side's
+ */
 export function mirrorMotion(motion: Motion): Motion {
   const { skeleton, frames } = motion;
+  const body = bodyOf(motion);
   const { pairs, before, after } = mirrorMap(skeleton);
+  if (body) checkLimbs(skeleton, body, pairs);
   const J = skeleton.joints.length;
   const out = copyMotion(motion);
   const q = [0, 0, 0, 1];
@@ -32,6 +41,20 @@ export function mirrorMotion(motion: Motion): Motion {
     translations.set(j, mirrorPlaces(source, before, j));
   }
   return { ...out, translations };
+}
+
+/** Limbs that are not each other's partners would change sides in part. */
+function checkLimbs({ joints }: Skeleton, { legs, arms }: Body, pairs: readonly MirrorPair[]): void {
+  const check = (left: number, right: number, what: string) => {
+    if (left < 0 || right < 0 || pairs[left].partner === right) return;
+    throw new InputError(
+      'mirror',
+      `The ${what} cannot be mirrored: “${joints[left].name}” and “${joints[right].name}” hang on joints that are not each other’s partners.`,
+      { joint: joints[left].name },
+    );
+  };
+  for (const part of ['hip', 'knee', 'ankle'] as const) check(legs.left[part], legs.right[part], 'legs');
+  for (const part of ['shoulder', 'elbow', 'wrist'] as const) check(arms.left[part], arms.right[part], 'arms');
 }
 
 /** Local places reflected and carried into the other parent's axes. */
@@ -79,7 +102,7 @@ export function mirrorClip(clip: Clip): Clip {
 /** The place and facing of the first frame. */
 function sagittal(motion: Motion): FloorTransform {
   const first = cutMotion(motion, 0, 0);
-  const body = findBody(motion);
+  const body = bodyOf(motion);
   const turn = body ? wrapAngle(headings(forwardKinematics(first), body)[0]) : 0;
   return { turn, x: motion.rootPositions[0], z: motion.rootPositions[2] };
 }

@@ -3,7 +3,7 @@ export function swapSides(name: string): string {
   return name
     .replace(/left|right/gi, (word) => inCaseOf(word, /left/i.test(word) ? 'right' : 'left'))
     .replace(/(?<![\p{L}])([lrLR])(?![\p{L}])/gu, swapLetter)
-    .replace(/^([lr])(?=[A-Z])/, swapLetter);
+    .replace(/^([lrLR])(?=[A-Z][a-z])/, swapLetter);
 }
 
 const swapLetter = (letter: string) => ({ l: 'r', r: 'l', L: 'R', R: 'L' })[letter] ?? letter;

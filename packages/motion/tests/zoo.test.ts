@@ -1,0 +1,57 @@
+import { capture, expressOn, mirroredSuit, zoo } from '@lantern/capture';
+import { bodyOf, findBody, forwardKinematics, mirrorMotion, SURE, type Body, type Motion } from '@lantern/motion';
+import { farthest } from './made';
+
+// One motion of the suit on many skeletons: what holds on the suit's own holds on all of them.
+const MEMBERS = zoo();
+const kept = new Map<number, Motion>();
+const suit = (stature: number): Motion => {
+  const known = kept.get(stature) ?? capture('turn', { seed: 5, stature, fps: 20 }).motion;
+  kept.set(stature, known);
+  return known;
+};
+const each = MEMBERS.map((member) => [member.name, member] as const);
+
+/** The joints that limbs and head are taken for, by name. */
+const named = ({ skeleton }: Motion, { hips, chest, head, legs, arms }: Body) =>
+  JSON.stringify({ hips, chest, head, legs, arms }, (_, value) =>
+    typeof value === 'number' ? (skeleton.joints[value]?.name ?? value) : value,
+  );
+
+test('the zoo has some sixty members, all different, and is made anew the same', () => {
+  expect(MEMBERS.length).toBeGreaterThanOrEqual(60);
+  expect(new Set(MEMBERS.map(({ name }) => name)).size).toBe(MEMBERS.length);
+  expect(JSON.stringify(zoo())).toBe(JSON.stringify(MEMBERS));
+});
+
+test.each(each)('%s: legs, arms, head and trunk are what they were built as', (_, { rig }) => {
+  const { motion, body } = expressOn(rig, suit(rig.stature));
+  const found = findBody(motion);
+  expect(found && named(motion, found)).toBe(named(motion, body));
+  // Names that say something leave no doubt.
+  if (rig.habits.naming !== 'none') expect(found?.doubts).toEqual([]);
+  else for (const { sure } of found?.doubts ?? []) expect(sure).toBeLessThan(SURE);
+});
+
+test.each(each)('%s: mirrored it is what the mirrored performer does', (_, { rig }) => {
+  const { motion } = expressOn(rig, suit(rig.stature));
+  bodyOf(motion);
+  const truth = expressOn(rig, mirroredSuit(suit(rig.stature))).motion;
+  const mirrored = mirrorMotion(motion);
+  expect(farthest(mirrored, truth)).toBeLessThan(1e-5);
+  expect(farthest(mirrorMotion(mirrored), motion)).toBeLessThan(1e-5);
+  // A law that doing nothing also fulfils is none.
+  expect(farthest(truth, motion)).toBeGreaterThan(0.05);
+});
+
+test('feet stay where they were on every skeleton: the rig moves as the suit does', () => {
+  for (const { rig } of MEMBERS) {
+    const { motion, body } = expressOn(rig, suit(rig.stature));
+    const [ours, theirs] = [forwardKinematics(motion), forwardKinematics(suit(rig.stature))];
+    for (let f = 0; f < ours.frames; f += 7) {
+      const foot = (f * ours.joints + body.legs.left.ankle) * 3;
+      const truth = (f * theirs.joints + 15) * 3;
+      for (let k = 0; k < 3; k++) expect(ours.positions[foot + k]).toBeCloseTo(theirs.positions[truth + k], 4);
+    }
+  }
+});
