@@ -37,7 +37,9 @@ function program(): Command {
   command('make', 'everything a project file describes')
     .argument('<project>')
     .requiredOption('--out <dir>', 'the folder to write to')
-    .action(make);
+    .action(async (project: string, options: { out: string; json?: boolean }) => {
+      if (!(await make(project, options))) process.exitCode = EXIT.input;
+    });
   command('measure', 'the figures of a finished .glb or .bvh').argument('<file>').action(measure);
   command('fit', 'a take onto a character')
     .argument('<take>')

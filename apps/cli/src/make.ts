@@ -4,8 +4,12 @@ import { InputError, make as makeProject, parseProject } from '@lantern/motion';
 import { inFile, readInput } from './files';
 import { print, printWarnings } from './print';
 
-/** Makes what a project file describes into a folder, with `report.json` beside it. */
-export async function make(file: string, { out, json }: { out: string; json?: boolean }): Promise<void> {
+/**
+ * Makes what a project file describes into a folder, with `report.json` beside it.
+ *
+ * @returns whether all of it was made; what was not has a line on standard error
+ */
+export async function make(file: string, { out, json }: { out: string; json?: boolean }): Promise<boolean> {
   const bytes = await readInput(file);
   const project = inFile(file, () => parseProject(new TextDecoder().decode(bytes)));
   const folder = dirname(resolve(file));
@@ -39,4 +43,8 @@ export async function make(file: string, { out, json }: { out: string; json?: bo
     ),
     ...files.map(({ path }) => `wrote ${join(out, path)}`),
   ]);
+  for (const { name, message, place } of report.failed) {
+    process.stderr.write(`${place.file ?? file}:${place.line ?? 1}: Clip "${name}" was not made: ${message.replace(/\s+/g, ' ')}\n`);
+  }
+  return report.failed.length === 0;
 }

@@ -191,10 +191,13 @@ async function* stretches(database: Database, row: TakeRow, margin: number) {
 /** The way of a joint through a whole take, as `jointWay` has it, or null when there is no such take or joint. */
 export async function readWay(database: Database, take: string, joint: string): Promise<Float32Array | null> {
   const [row] = await database.select().from(takes).where(eq(takes.id, take));
-  const j = row?.skeleton.joints.findIndex(({ name }) => name === joint) ?? -1;
-  if (j < 0) return null;
+  if (!row?.skeleton.joints.some(({ name }) => name === joint)) return null;
   const out = new Float32Array(row.frames * WAY_WIDTH);
-  for await (const { motion, from } of stretches(database, row, 0)) out.set(jointWay(motion, j), from * WAY_WIDTH);
+  for await (const { motion, from } of stretches(database, row, 0)) {
+    const j = motion.skeleton.joints.findIndex(({ name }) => name === joint);
+    if (j < 0) return null;
+    out.set(jointWay(motion, j), from * WAY_WIDTH);
+  }
   return out;
 }
 

@@ -55,7 +55,9 @@ export function overlaidStrides(
   const other = footfalls(contacts, first.side === 'left' ? 'right' : 'left');
   const spans = first.falls.slice(1).map((to, i) => {
     const from = first.falls[i];
-    return { from, to, middle: other.find((f) => f > from && f < to) ?? (from + to) / 2 };
+    // A foot that lands with the first, as in hops on both, halves nothing.
+    const within = 0.2 * (to - from);
+    return { from, to, middle: other.find((f) => f > from + within && f < to - within) ?? (from + to) / 2 };
   });
   const usual = median(spans.map(({ from, to }) => to - from));
   const strides = spans.filter(({ from, to }) => Math.abs(to - from - usual) < 0.25 * usual);

@@ -1,7 +1,7 @@
-import { median } from '../math/statistics';
+import { median, quantile } from '../math/statistics';
 import type { Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
-import type { Soles } from './soles';
+import { legLength } from './leg-length';
 
 /** The velocity at which someone who walks on the spot would go, metres a second. */
 export interface Belt {
@@ -9,42 +9,57 @@ export interface Belt {
   readonly z: number;
 }
 
+/** A foot is low within this share of the leg's length over the lowest it comes to. */
+const LOW = 0.035;
+/** Slower belts cannot be told from a sway, metres a second. */
+const LEAST_SPEED = 0.2;
+/** Hips that go themselves by more than this share of the belt's speed are on their way. */
+const MOST_OWN_WAY = 0.2;
+/** So much of what low feet do must agree with the belt, within this share of its speed. */
+const LEAST_AGREE = 0.55;
+const AGREES = 0.35;
+
 /**
- * The speed of the floor under someone who walks on the spot: the median velocity of the lower foot's lowest point, when the hips
- * get nowhere and those velocities agree. Null for everyone else.
+ * The speed of the floor under someone who walks or runs on the spot: the median velocity of each foot's ball (or ankle) while it is about as low
+ * as it comes, when the hips get nowhere and those velocities agree. The floor's level is not asked for, so that it works where no foot is ever flat.
+ *
+ * @param globals metres, Y up
+ * @returns null for everyone else
  */
-export function beltSpeed(soles: Soles, globals: Globals, body: Body, fps: number): Belt | null {
-  const n = globals.frames;
-  const hips = (f: number, k: number) => globals.positions[(f * globals.joints + body.hips) * 3 + k];
-  const far = Math.hypot(hips(n - 1, 0) - hips(0, 0), hips(n - 1, 2) - hips(0, 2));
-  if (n < 4 || far > 0.1 * Math.max(1, n / fps)) return null;
+export function findBelt(globals: Globals, body: Body, fps: number): Belt | null {
+  const { frames: n, joints, positions } = globals;
+  if (n < 8) return null;
+  const low = LOW * legLength(globals, body);
   const vx: number[] = [];
   const vz: number[] = [];
-  const points = [soles.left.heel, soles.left.ball, soles.left.tip, soles.right.heel, soles.right.ball, soles.right.tip];
-  for (let f = 1; f < n - 1; f++) {
-    const low = points.reduce((a, b) => (b[f * 3 + 1] < a[f * 3 + 1] ? b : a));
-    if (low[f * 3 + 1] > soles.floor + 0.02) continue;
-    vx.push(((low[f * 3 + 3] - low[f * 3 - 3]) * fps) / 2);
-    vz.push(((low[f * 3 + 5] - low[f * 3 - 1]) * fps) / 2);
+  for (const side of ['left', 'right'] as const) {
+    const { ankle, toe } = body.legs[side];
+    const joint = toe >= 0 ? toe : ankle;
+    const at = (f: number, k: number) => positions[(f * joints + joint) * 3 + k];
+    const heights = Float64Array.from({ length: n }, (_, f) => at(f, 1));
+    const level = quantile(heights, 0.03);
+    for (let f = 1; f < n - 1; f++) {
+      if (heights[f] > level + low) continue;
+      vx.push(((at(f + 1, 0) - at(f - 1, 0)) * fps) / 2);
+      vz.push(((at(f + 1, 2) - at(f - 1, 2)) * fps) / 2);
+    }
   }
-  if (vx.length < n / 8) return null;
-  const x = median(vx);
-  const z = median(vz);
+  if (vx.length < Math.max(4, n / 8)) return null;
+  const [x, z] = [median(vx), median(vz)];
   const speed = Math.hypot(x, z);
-  const spread = median(vx.map((v, i) => Math.hypot(v - x, vz[i] - z)));
-  return speed > 0.25 && spread < 0.35 * speed ? { x: -x, z: -z } : null;
+  if (speed < LEAST_SPEED) return null;
+  const agree = vx.filter((v, i) => Math.hypot(v - x, vz[i] - z) < AGREES * speed).length;
+  if (agree < LEAST_AGREE * vx.length) return null;
+  const hips = (f: number, k: number) => positions[(f * joints + body.hips) * 3 + k];
+  const seconds = (n - 1) / fps;
+  const own = Math.hypot(hips(n - 1, 0) - hips(0, 0), hips(n - 1, 2) - hips(0, 2)) / seconds;
+  return own < MOST_OWN_WAY * speed + 0.03 / seconds ? { x: -x, z: -z } : null;
 }
 
-/** Soles as if the floor stood and the walker went. */
-export function offTheBelt(soles: Soles, { x, z }: Belt, fps: number): Soles {
-  const moved = (track: Float32Array) => {
-    const out = track.slice();
-    for (let f = 0; f < out.length / 3; f++) {
-      out[f * 3] += (x * f) / fps;
-      out[f * 3 + 2] += (z * f) / fps;
-    }
-    return out;
-  };
-  const foot = ({ heel, ball, tip }: Soles['left']) => ({ heel: moved(heel), ball: moved(ball), tip: moved(tip) });
-  return { ...soles, left: foot(soles.left), right: foot(soles.right) };
+/** In place: the belt's way added to root positions, so that who walked on the spot goes; `by` −1 takes it out again. */
+export function addBelt(rootPositions: Float32Array, { x, z }: Belt, fps: number, by: 1 | -1 = 1): void {
+  for (let f = 0; f * 3 < rootPositions.length; f++) {
+    rootPositions[f * 3] += (by * x * f) / fps;
+    rootPositions[f * 3 + 2] += (by * z * f) / fps;
+  }
 }

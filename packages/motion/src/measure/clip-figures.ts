@@ -1,10 +1,10 @@
 import { DEGREES } from '../math/angles';
 import type { Clip, Travel } from '../model/clip';
 import type { FloorTransform } from '../model/floor-transform';
-import { copyMotion, type Motion } from '../model/motion';
+import type { Motion } from '../model/motion';
 import { clipSlides } from './clip-slides';
 import { played } from './played';
-import { gait, type Gait } from './gait';
+import { gait, onTheWay, type Gait } from './gait';
 import { crosswise, seamAligned, type Seam } from './seam';
 import { sinkCm } from './slide';
 import { strideFrames } from './strides';
@@ -50,7 +50,7 @@ export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
   const belt = travel && !isStill(travel) ? null : body.belt;
   // A loop is judged as it plays, so that contacts across the seam are whole.
   const shown = played(clip).motion;
-  const ground = gait(belt ? moved(shown, belt) : shown) ?? body;
+  const ground = gait(belt ? onTheWay(shown, belt) : shown) ?? body;
   const way = wayFigures(clip, ground);
   return {
     seconds,
@@ -95,15 +95,6 @@ function seamOf({ motion, travel }: Pick<Clip, 'motion' | 'travel'>, body: Gait)
 }
 
 const isStill = ({ x, z }: Travel) => Math.hypot(x[x.length - 1] - x[0], z[z.length - 1] - z[0]) < 0.05;
-
-function moved(motion: Motion, { x, z }: { x: number; z: number }): Motion {
-  const out = copyMotion(motion);
-  for (let f = 0; f < out.frames; f++) {
-    out.rootPositions[f * 3] += (x * f) / out.fps;
-    out.rootPositions[f * 3 + 2] += (z * f) / out.fps;
-  }
-  return out;
-}
 
 /** Speed and turn rate over the whole cycle of a loop, or over whole strides of anything else. */
 function wayFigures(

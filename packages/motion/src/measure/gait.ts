@@ -2,7 +2,7 @@ import type { Body } from '../model/body';
 import { bodyOf } from '../model/body-of';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
-import { beltSpeed, offTheBelt, type Belt } from './belt';
+import { addBelt, findBelt, type Belt } from './belt';
 import { contacts, type Contacts } from './contacts';
 import { headings } from './heading';
 import { soles, type Soles } from './soles';
@@ -46,18 +46,37 @@ function workOut(motion: Motion): Gait | null {
   const body = bodyOf(motion);
   if (!body) return null;
   const globals = forwardKinematics(motion);
-  const found = soles(motion, globals, body);
+  // Feet that all slide back alike under hips that stay are planted on a floor that moves: everything about them is found as if they went.
+  const belt = findBelt(globals, body, motion.fps);
+  const going = belt ? onTheWay(motion, belt) : motion;
+  const moving = belt ? forwardKinematics(going) : globals;
+  const standing = soles(going, moving, body);
   const hips = Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + 1]);
-  // Feet that all slide back alike under hips that stay are planted on a floor that moves.
-  const belt = beltSpeed(found, globals, body, motion.fps);
   return {
     motion,
     globals,
     body,
-    soles: found,
-    contacts: contacts(belt ? offTheBelt(found, belt, motion.fps) : found, motion.fps, hips),
+    soles: belt ? withoutBelt(standing, belt, motion.fps) : standing,
+    contacts: contacts(standing, motion.fps, hips),
     belt,
     weighted: weightedJoints(body),
     headings: headings(globals, body),
   };
+}
+
+/** Someone who walked on the spot as if the floor stood and he went. */
+export function onTheWay(motion: Motion, belt: Belt): Motion {
+  const rootPositions = motion.rootPositions.slice();
+  addBelt(rootPositions, belt, motion.fps);
+  return { ...motion, rootPositions };
+}
+
+function withoutBelt(soles: Soles, belt: Belt, fps: number): Soles {
+  const back = (track: Float32Array) => {
+    const out = track.slice();
+    addBelt(out, belt, fps, -1);
+    return out;
+  };
+  const foot = ({ heel, ball, tip }: Soles['left']) => ({ heel: back(heel), ball: back(ball), tip: back(tip) });
+  return { ...soles, left: foot(soles.left), right: foot(soles.right) };
 }

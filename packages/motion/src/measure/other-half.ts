@@ -18,12 +18,14 @@ export interface Halves {
   readonly start: number;
 }
 
+/** Steps last alike; where one takes less than this share of another's time, both feet land at once. */
+const LEAST_ALIKE = 0.3;
 /** A cycle that turns more than this does different things with its inner and outer foot, radians. */
 const MOST_TURN = (8 * Math.PI) / 180;
 
 /**
  * @param even 0 leaves the landings of the first sample where they are, 1 brings all to their mean, which are half-way through each stride
- * @returns null for what is no straight loop of steps by turns
+ * @returns null for what is no straight loop of steps by turns: hops on both feet have no other half
  */
 export function halvesOf(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>, even = 0): Halves | null {
   const last = clip.motion.frames - 1;
@@ -48,7 +50,10 @@ export function halvesOf(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contac
   const times = order.map((_, i) => [...order.map((__, k) => (order[(i + k) % order.length].at - order[i].at + last) % last), last]);
   const mean = times[0].map((_, k) => times.reduce((sum, t) => sum + t[k], 0) / times.length);
   const shared = times[0].map((t, k) => t + (mean[k] - t) * even);
-  if (shared.some((t, k) => k > 0 && t - shared[k - 1] < 2)) return null;
+  const gap = (all: readonly number[], k: number) => all[k] - all[k - 1];
+  const isLike = (own: number, usual: number) => usual >= 2 && own > LEAST_ALIKE * usual && usual > LEAST_ALIKE * own;
+  const isUnlike = (own: readonly number[]) => own.some((_, k) => k > 0 && !isLike(gap(own, k), gap(shared, k)));
+  if (times.some(isUnlike)) return null;
   const samples = order.map(({ at }, i) => {
     const begun = fromFrame(body, at);
     const seen = i % 2 ? mirrorMotion(begun) : begun;

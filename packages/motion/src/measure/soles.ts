@@ -27,7 +27,7 @@ export interface Soles {
  * @param globals forward kinematics of the motion (metres, Y up)
  */
 export function soles(motion: Motion, globals: Globals, body: Body): Soles {
-  const flat = { left: flatFrames(globals, body.legs.left), right: flatFrames(globals, body.legs.right) };
+  const flat = { left: flatFrames(globals, body.legs.left, motion.fps), right: flatFrames(globals, body.legs.right, motion.fps) };
   const lowest = (side: Side) => flat[side].map((f) => lowestOfFoot(motion, globals, body.legs[side], f));
   const floor = median([...lowest('left'), ...lowest('right')]);
   const track = (side: Side): SoleTracks => {
@@ -41,20 +41,44 @@ export function soles(motion: Motion, globals: Globals, body: Body): Soles {
   return { floor, left: track('left'), right: track('right') };
 }
 
-/** Frames in which ankle and ball are both near the lowest they come to (a low quantile, so that a spike does not count). */
-function flatFrames(globals: Globals, leg: Leg): number[] {
-  const heights = (j: number) =>
-    Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + j) * 3 + 1]);
-  const ankle = heights(leg.ankle);
-  const toe = leg.toe >= 0 ? heights(leg.toe) : ankle;
-  const frames = ankle.map((_, f) => f);
-  const [ankleLow, toeLow] = [quantile(ankle, 0.04), quantile(toe, 0.04)];
+/**
+ * Frames in which ankle and ball are both near the lowest they come to (a low quantile, so that a spike does not count). Where the foot is quick in
+ * them, it is never flat while it bears, as in a sprint: then those of the frames in which it is slow.
+ */
+function flatFrames(globals: Globals, leg: Leg, fps: number): number[] {
+  const { frames, joints, positions } = globals;
+  const ball = leg.toe >= 0 ? leg.toe : leg.ankle;
+  const heights = (j: number) => Float64Array.from({ length: frames }, (_, f) => positions[(f * joints + j) * 3 + 1]);
+  const [ankle, toe] = [heights(leg.ankle), heights(ball)];
+  const all = Array.from({ length: frames }, (_, f) => f);
+  const speed = (f: number) => speedAt(globals, ball, f, fps);
+  const lowest = lowFrames(all, ankle, toe);
+  if (frames < 8 || median(lowest.map(speed)) < SLOW) return lowest;
+  const slow = all.filter((f) => speed(f) < SLOW);
+  return slow.length >= 3 ? lowFrames(slow, ankle, toe) : lowest;
+}
+
+/** A ball that rests is slower than this, metres a second. */
+const SLOW = 0.7;
+
+function lowFrames(frames: readonly number[], ankle: Float64Array, toe: Float64Array): number[] {
+  const low = (values: Float64Array) =>
+    quantile(
+      frames.map((f) => values[f]),
+      0.04,
+    );
+  const [ankleLow, toeLow] = [low(ankle), low(toe)];
   for (const margin of [0.012, 0.02, 0.04, 0.08]) {
-    const found: number[] = [];
-    for (let f = 0; f < ankle.length; f++) if (ankle[f] <= ankleLow + margin && toe[f] <= toeLow + margin) found.push(f);
-    if (found.length >= Math.max(1, globals.frames * 0.03)) return found;
+    const found = frames.filter((f) => ankle[f] <= ankleLow + margin && toe[f] <= toeLow + margin);
+    if (found.length >= Math.max(1, frames.length * 0.03)) return found;
   }
   return [...frames].sort((a, b) => ankle[a] + toe[a] - ankle[b] - toe[b]).slice(0, 1);
+}
+
+function speedAt({ positions, joints, frames }: Globals, joint: number, f: number, fps: number): number {
+  const [a, b] = [(Math.max(0, f - 1) * joints + joint) * 3, (Math.min(frames - 1, f + 1) * joints + joint) * 3];
+  const way = Math.hypot(positions[b] - positions[a], positions[b + 1] - positions[a + 1], positions[b + 2] - positions[a + 2]);
+  return (way * fps * joints * 3) / Math.max(1, b - a);
 }
 
 function lowestOfFoot(motion: Motion, globals: Globals, leg: Leg, f: number): number {

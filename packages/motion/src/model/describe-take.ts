@@ -6,6 +6,8 @@ import { gait, type Gait } from '../measure/gait';
 import { statureOf } from '../measure/stature';
 import { findUnits, type Units } from '../measure/units';
 import { NOT_A_PERSON, type Body } from './body';
+import { bodyOf } from './body-of';
+import { foldAbove, topOfBody } from './fold-root';
 import { missingParts } from './missing';
 import type { Motion } from './motion';
 import { applyOverrides, type TakeOverrides, type TakeReading } from './overrides';
@@ -74,7 +76,9 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
       ? found
       : { metresPerUnit: overrides.metresPerUnit, unit: 'custom', confidence: 1, reason: 'Set by hand.' };
   // Measured as it stands, before it is moved or resampled: thresholds and flights want the frames that were recorded.
-  const asRead = toMetres(take.motion, { metresPerUnit: units.metresPerUnit, up, fps: overrides.fps });
+  const whole = toMetres(take.motion, { metresPerUnit: units.metresPerUnit, up, fps: overrides.fps });
+  const top = topOfBody(whole.skeleton, bodyOf(whole));
+  const asRead = foldAbove(whole, top);
   const walked = gait(asRead);
   const statureUnits = statureOf(upright);
   const reading: TakeReading = {
@@ -83,11 +87,12 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
     facing: walked ? wrapAngle(walked.headings[0]) : 0,
     origin: [asRead.rootPositions[0], asRead.rootPositions[2]],
     floorM: walked?.soles.floor ?? 0,
+    ...(top > 0 && { top }),
   };
   // Soles and floors are found by centimetres: at a scale that makes nobody of usual size, flights are looked for at one that does.
   const usual = USUAL_STATURE / statureUnits;
   const isFar = Math.abs(Math.log(units.metresPerUnit / usual)) > 0.4;
-  const sized = isFar ? gait(toMetres(take.motion, { metresPerUnit: usual, up, fps: overrides.fps })) : walked;
+  const sized = isFar ? gait(foldAbove(toMetres(take.motion, { metresPerUnit: usual, up, fps: overrides.fps }), top)) : walked;
   const fall: FreeFall = sized
     ? freeFall(findFlights(sized.globals, sized.body, sized.soles), {
         fps: asRead.fps,
@@ -105,9 +110,9 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
       name: take.name,
       format: take.format,
       part: take.part,
-      signature: skeletonSignature(take.motion.skeleton),
-      joints: motion.skeleton.joints.length,
-      jointNames: motion.skeleton.joints.map((joint) => joint.name),
+      signature: skeletonSignature(motion.skeleton),
+      joints: take.motion.skeleton.joints.length,
+      jointNames: take.motion.skeleton.joints.map((joint) => joint.name),
       frames: motion.frames,
       fps: motion.fps,
       seconds: motion.frames / motion.fps,

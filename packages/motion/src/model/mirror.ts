@@ -95,6 +95,7 @@ export function mirrorClip(clip: Clip): Clip {
     tail: clip.tail && across(clip.tail),
     travel: clip.travel && mirrorTravel(clip.travel, plane),
     way: clip.way && mirrorTravel(clip.way, plane),
+    belt: clip.belt && mirrorShift(clip.belt, plane.turn),
     contacts: clip.contacts && swapContacts(clip.contacts),
   };
 }
@@ -120,6 +121,12 @@ function mirrorTravel(way: Travel, plane: FloorTransform): Travel {
     out.heading[f] = 2 * plane.turn - way.heading[f];
   }
   return out;
+}
+
+/** A shift, frame by frame, across a plane that faces somewhere. */
+function mirrorShift({ x, z }: Pick<Travel, 'x' | 'z'>, turn: number): Pick<Travel, 'x' | 'z'> {
+  const [c, s] = [Math.cos(2 * turn), Math.sin(2 * turn)];
+  return { x: x.map((v, f) => -v * c + z[f] * s), z: z.map((v, f) => v * c + x[f] * s) };
 }
 
 /** What the left foot and hand did is what the right ones do. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { moveFrames } from './floor-transform';
+import { foldAbove } from './fold-root';
 import type { Motion } from './motion';
 import { resample } from './resample';
 import { toMetres } from './to-metres';
@@ -32,6 +33,8 @@ export interface TakeReading {
   readonly facing: number;
   readonly origin: readonly [number, number];
   readonly floorM: number;
+  /** The joint from which the body hangs, counted in the file; what stands above it is folded into it. Left out: the first. */
+  readonly top?: number;
 }
 
 /**
@@ -40,11 +43,14 @@ export interface TakeReading {
  * @param motion in file units, as it came in
  */
 export function applyOverrides(motion: Motion, reading: TakeReading, overrides: TakeOverrides): Motion {
-  const result = toMetres(motion, {
-    metresPerUnit: overrides.metresPerUnit ?? reading.metresPerUnit,
-    up: overrides.up ?? reading.up,
-    fps: overrides.fps,
-  });
+  const result = foldAbove(
+    toMetres(motion, {
+      metresPerUnit: overrides.metresPerUnit ?? reading.metresPerUnit,
+      up: overrides.up ?? reading.up,
+      fps: overrides.fps,
+    }),
+    reading.top ?? 0,
+  );
   const { faceForward, startAtOrigin, floorToZero, conform } = overrides;
   const [x, z] = reading.origin;
   const turn = faceForward ? -reading.facing : 0;

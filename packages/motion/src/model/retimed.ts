@@ -15,6 +15,7 @@ export function retimed(clip: Clip, map: Float64Array): Clip {
     motion: resampleAt(motion, map, motion.fps, { loop }),
     travel: clip.travel && travelAt(clip.travel, map),
     way: clip.way && travelAt(clip.way, map),
+    belt: clip.belt && { x: channelAt(clip.belt.x, map), z: channelAt(clip.belt.z, map) },
     contacts: clip.contacts && contactsAt(clip.contacts, map, loop),
     lead: null,
     tail: null,
@@ -23,18 +24,19 @@ export function retimed(clip: Clip, map: Float64Array): Clip {
 
 /** A way is smooth by construction: a cubic through its neighbours, which go on straight at the ends. */
 function travelAt(way: Travel, map: Float64Array): Travel {
-  const channel = (values: Float64Array) => {
-    const last = values.length - 1;
-    const at = (i: number) =>
-      i < 0 ? 2 * values[0] - values[Math.min(last, -i)] : i > last ? 2 * values[last] - values[Math.max(0, 2 * last - i)] : values[i];
-    return map.map((t) => {
-      const i = Math.min(Math.max(0, last - 1), Math.floor(t));
-      const u = t - i;
-      const [a, b, c, d] = [at(i - 1), at(i), at(i + 1), at(i + 2)];
-      return b + (u / 2) * (c - a + u * (2 * a - 5 * b + 4 * c - d + u * (3 * (b - c) + d - a)));
-    });
-  };
-  return { x: channel(way.x), y: channel(way.y), z: channel(way.z), heading: channel(way.heading) };
+  return { x: channelAt(way.x, map), y: channelAt(way.y, map), z: channelAt(way.z, map), heading: channelAt(way.heading, map) };
+}
+
+function channelAt(values: Float64Array, map: Float64Array): Float64Array {
+  const last = values.length - 1;
+  const at = (i: number) =>
+    i < 0 ? 2 * values[0] - values[Math.min(last, -i)] : i > last ? 2 * values[last] - values[Math.max(0, 2 * last - i)] : values[i];
+  return map.map((t) => {
+    const i = Math.min(Math.max(0, last - 1), Math.floor(t));
+    const u = t - i;
+    const [a, b, c, d] = [at(i - 1), at(i), at(i + 1), at(i + 2)];
+    return b + (u / 2) * (c - a + u * (2 * a - 5 * b + 4 * c - d + u * (3 * (b - c) + d - a)));
+  });
 }
 
 function contactsAt({ left, right, leftHand, rightHand, ...rest }: Contacts, map: Float64Array, loop: boolean): Contacts {

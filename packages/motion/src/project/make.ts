@@ -1,4 +1,4 @@
-import { InputError, type Warning } from '../error';
+import { InputError, type Place, type Warning } from '../error';
 import { writeBvh } from '../formats/bvh-write';
 import type { Cast, Character } from '../fit/character';
 import { readCharacter } from '../fit/read-character';
@@ -34,10 +34,21 @@ export interface ClipReport extends Partial<ClipFigures> {
   readonly warnings: readonly Warning[];
 }
 
+/** A clip that could not be made, and why. */
+export interface FailedClip {
+  readonly name: string;
+  readonly take: string;
+  readonly code: string;
+  readonly message: string;
+  readonly place: Place;
+}
+
 export interface Report {
   readonly fps: number;
   readonly files: readonly string[];
   readonly clips: readonly ClipReport[];
+  /** Clips that could not be made; all others were. */
+  readonly failed: readonly FailedClip[];
   readonly warnings: readonly Warning[];
 }
 
@@ -48,44 +59,49 @@ export interface PreparedTake {
 }
 
 /**
- * Makes everything that a project describes.
+ * Makes everything that a project describes. A take that cannot be read, or a clip that cannot be made, fails by itself: the others are made.
  *
  * @param readFile gives the bytes of a file named in the project
  * @param progress told before each clip: how many are done, of how many
- * @throws InputError with the file, or the clip, in which something is wrong
+ * @throws InputError with the file, or the clip, in which something is wrong, when no clip at all can be made
  */
 export async function make(
   project: Project,
   readFile: (file: string) => Promise<Uint8Array>,
   progress: (done: number, of: number, name: string) => void = () => {},
 ): Promise<{ files: MadeFile[]; report: Report }> {
-  const takes = new Map<string, PreparedTake>();
+  const takes = new Map<string, PreparedTake | InputError>();
   for (const { id, file, animation, skeleton, ...overrides } of project.takes) {
-    try {
+    const read = async (): Promise<PreparedTake> => {
       const skeletons = skeleton === undefined ? [] : [readAsf(await readFile(skeleton), skeleton)];
       const described = describeTake(readTake(await readFile(file), file, { skeletons }, animation), overrides);
-      takes.set(id, { motion: described.motion, warnings: described.passport.warnings });
-    } catch (error) {
-      if (error instanceof InputError) throw new InputError(error.code, error.message, { file, ...error.place });
-      throw error;
-    }
+      return { motion: described.motion, warnings: described.passport.warnings };
+    };
+    takes.set(id, await orInputError(read, file));
   }
   const cast = new Map<string, Character>();
   for (const { id, file } of project.characters) {
-    try {
-      cast.set(id, readCharacter(await readFile(file), id));
-    } catch (error) {
-      if (error instanceof InputError) throw new InputError(error.code, error.message, { file, ...error.place });
-      throw error;
-    }
+    const character = await orInputError(async () => readCharacter(await readFile(file), id), file);
+    if (character instanceof InputError) throw character;
+    cast.set(id, character);
   }
   return makeClips(project, (id) => takes.get(id), cast, progress);
+}
+
+/** What was wanted, or what is wrong with the input and in which file. */
+async function orInputError<T>(run: () => Promise<T>, file: string): Promise<T | InputError> {
+  try {
+    return await run();
+  } catch (error) {
+    if (error instanceof InputError) return new InputError(error.code, error.message, { file, ...error.place });
+    throw error;
+  }
 }
 
 /** The same from takes and characters that are already in memory. */
 export async function makeClips(
   project: Pick<Project, 'fps' | 'clips' | 'ship' | 'fits'>,
-  takeOf: (id: string) => PreparedTake | undefined,
+  takeOf: (id: string) => PreparedTake | InputError | undefined,
   cast: Cast = new Map(),
   progress: (done: number, of: number, name: string) => void = () => {},
 ): Promise<{ files: MadeFile[]; report: Report }> {
@@ -93,36 +109,41 @@ export async function makeClips(
   const runners = new Map<string, (recipe: ClipRecipe) => NamedClip['clip'] & ReturnType<ReturnType<typeof recipeRunner>>>();
   const made: (NamedClip & { take: string; rateChange: number; file: string; character: string | null })[] = [];
   const reports: ClipReport[] = [];
+  const errors: InputError[] = [];
+  const failed: FailedClip[] = [];
   const folder = project.ship.glb.replace(/[^/]*$/, '');
   for (const [index, { name, take, from, to, steps, gait, direction }] of project.clips.entries()) {
     progress(index, project.clips.length, name);
     const prepared = takeOf(take);
-    if (!prepared) throw new InputError('project', `Take "${take}" is missing.`, { field: 'clips' });
-    const run = runners.get(take) ?? recipeRunner(prepared.motion, cast);
-    runners.set(take, run);
-    const whole = withFits(steps, skeletonSignature(prepared.motion.skeleton), project.fits);
     const character = characterIn(steps);
-    let shipped;
     try {
-      shipped = shipClip(run({ from, to, steps: whole }), fps);
+      if (!prepared) throw new InputError('project', `Take "${take}" is missing.`, { field: 'clips' });
+      if (prepared instanceof InputError) throw prepared;
+      const run = runners.get(take) ?? recipeRunner(prepared.motion, cast);
+      runners.set(take, run);
+      const whole = withFits(steps, skeletonSignature(prepared.motion.skeleton), project.fits);
+      const shipped = shipClip(run({ from, to, steps: whole }), fps);
+      const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, character);
+      const figures = clipFigures(shipped.clip);
+      reports.push({
+        name,
+        take,
+        file,
+        ...(character !== null && { character }),
+        ...(gait && { gait }),
+        ...(direction && { direction }),
+        rateChange: shipped.rateChange,
+        ...figures,
+        warnings: clipWarnings(shipped.rateChange),
+      });
+      made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange, file, character });
     } catch (error) {
-      if (error instanceof InputError) throw new InputError(error.code, `Clip "${name}": ${error.message}`, error.place);
-      throw error;
+      if (!(error instanceof InputError)) throw error;
+      errors.push(error === prepared ? error : new InputError(error.code, `Clip "${name}": ${error.message}`, error.place));
+      failed.push({ name, take, code: error.code, message: error.message, place: error.place });
     }
-    const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, character);
-    made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange, file, character });
-    reports.push({
-      name,
-      take,
-      file,
-      ...(character !== null && { character }),
-      ...(gait && { gait }),
-      ...(direction && { direction }),
-      rateChange: shipped.rateChange,
-      ...clipFigures(shipped.clip),
-      warnings: clipWarnings(shipped.rateChange),
-    });
   }
+  if (made.length === 0 && errors.length > 0) throw errors[0];
   const files: MadeFile[] = [];
   for (const path of new Set(made.map(({ file }) => file))) {
     const within = made.filter(({ file }) => file === path);
@@ -133,8 +154,11 @@ export async function makeClips(
     const encode = new TextEncoder();
     for (const { name, clip } of made) files.push({ path: `${folder}${name}.bvh`, bytes: encode.encode(writeBvh(worldMotion(clip))) });
   }
-  const warnings = [...new Set(made.map((clip) => clip.take))].flatMap((id) => takeOf(id)?.warnings ?? []);
-  const report: Report = { fps, files: files.map((file) => file.path), clips: reports, warnings };
+  const warnings = [...new Set(made.map((clip) => clip.take))].flatMap((id) => {
+    const take = takeOf(id);
+    return take && !(take instanceof InputError) ? take.warnings : [];
+  });
+  const report: Report = { fps, files: files.map((file) => file.path), clips: reports, failed, warnings };
   return { files, report };
 }
 

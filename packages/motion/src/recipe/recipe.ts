@@ -2,6 +2,7 @@ import type { Cast } from '../fit/character';
 import { cutClip, type Clip } from '../model/clip';
 import type { Motion } from '../model/motion';
 import { applyStep, type RecipeStep } from '../steps';
+import { givenWay, inPlaceAgain } from './in-place';
 
 /** A clip as its owner describes it: a cut of a take (frames at the take's rate, both included) and the steps over it. */
 export interface ClipRecipe {
@@ -11,7 +12,8 @@ export interface ClipRecipe {
 }
 
 /**
- * Runs recipes over one take and remembers every prefix, so that changing the last step runs only that.
+ * Runs recipes over one take and remembers every prefix, so that changing the last step runs only that. A cut of someone who walks on the spot is
+ * worked on as if he went, and comes back in place.
  *
  * @param motion the take in metres, Y up
  * @param cast the characters that it may be fitted to, by what the steps call them; one that is once there never changes
@@ -27,13 +29,14 @@ export function recipeRunner(motion: Motion, cast: Cast = new Map()): (recipe: C
   };
   return ({ from, to, steps }) => {
     let key = `${from}-${to}`;
-    let clip = remember(key, () => cutClip(motion, from, to));
+    let clip = remember(key, () => givenWay(cutClip(motion, from, to)));
     for (const step of steps) {
       key += JSON.stringify(step);
       const before = clip;
       clip = remember(key, () => applyStep(before, step, cast));
     }
-    return clip;
+    const found = clip;
+    return found.belt ? remember(`${key} in place`, () => inPlaceAgain(found)) : found;
   };
 }
 

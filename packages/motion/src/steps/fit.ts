@@ -33,8 +33,10 @@ export const fit: Step<'fit', FitParams> = {
     const start = lead?.frames ?? 0;
     const fitted = fitMotion(whole, character, fitSettingsSchema.parse(settings), -start);
     const end = start + motion.frames;
+    const along = fitted.space.alongScale;
     return {
       ...clip,
+      belt: clip.belt && { x: clip.belt.x.map((v) => v * along), z: clip.belt.z.map((v) => v * along) },
       motion: cutMotion(fitted.motion, start, end - 1),
       lead: lead && cutMotion(fitted.motion, 0, start - 1),
       tail: tail && cutMotion(fitted.motion, end, whole.frames - 1),

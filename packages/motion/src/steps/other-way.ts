@@ -37,7 +37,7 @@ export function onOtherWay(
   if (!isPlayed) {
     const placed = replant(found, contacts, way, planted, bent.lean).motion;
     alignSigns(placed);
-    return { ...clip, motion: placed, way: bent.way, loop: false, lead: null, tail: null };
+    return { ...clip, motion: placed, way: bent.way, belt: clip.belt && shiftOf(bent.way), loop: false, lead: null, tail: null };
   }
   const { start } = shown;
   const round = (values: ArrayLike<number>) =>
@@ -51,6 +51,9 @@ export function onOtherWay(
   alignSigns(settled);
   return { ...clip, motion: settled, way: bent.way, lead: null, tail: null };
 }
+
+/** How far a way has gone, frame by frame. */
+const shiftOf = ({ x, z }: Travel) => ({ x: x.map((v) => v - x[0]), z: z.map((v) => v - z[0]) });
 
 const hipsHeight = ({ globals, body, soles }: Gait) =>
   median(Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + 1])) -

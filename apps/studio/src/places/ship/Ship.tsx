@@ -88,7 +88,12 @@ function Desk({ docs, takes, fits }: { docs: readonly ClipDoc[]; takes: readonly
           made.files.length > 1 ? [...made.files, manifest] : made.files,
           `${project.id}-${project.character.toLowerCase()}.zip`,
         );
-        setOutcome({ text: `${saved.name}, ${(saved.bytes / 1e6).toFixed(2)} MB, is in your downloads.`, isProblem: false });
+        const { failed } = made.report;
+        const text = [
+          `${saved.name}, ${(saved.bytes / 1e6).toFixed(2)} MB, is in your downloads.`,
+          ...failed.map(({ name, message }) => `Not in it: ${name}. ${message}`),
+        ].join(' ');
+        setOutcome({ text, isProblem: failed.length > 0 });
       }
     } catch (error) {
       setOutcome({ text: error instanceof Error ? error.message : 'The files could not be made.', isProblem: true });
