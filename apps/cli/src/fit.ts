@@ -9,7 +9,9 @@ const isOurs = (name: string): name is keyof typeof CAST => name in CAST;
 
 /** Carries a whole take onto a character (a skinned GLB, or one of ours by name) and writes it in the character's own file. */
 export async function fit(takeFile: string, characterFile: string, { out, json }: { out: string; json?: boolean }): Promise<void> {
-  const { motion } = describeTake(await readTakeFile(takeFile));
+  // The character stands at height 0, wherever the suit believed the floor to be.
+  const { motion, passport } = describeTake(await readTakeFile(takeFile), { floorToZero: true });
+  printWarnings(takeFile, passport.warnings);
   const bytes = isOurs(characterFile) ? await castGlb(characterFile) : await readInput(characterFile);
   const character = inFile(characterFile, () => readCharacter(bytes, bareName(characterFile)));
   printWarnings(characterFile, character.warnings);

@@ -1,7 +1,8 @@
 import { quantile } from '../math/statistics';
 import { vecAt } from '../math/vec';
 import type { Contacts, Interval } from '../measure/contacts';
-import { gait } from '../measure/gait';
+import { addBelt, type Belt } from '../measure/belt';
+import { gait, onTheWay } from '../measure/gait';
 import { knowBody } from '../model/body-of';
 import { handContacts } from '../measure/hand-contacts';
 import { forwardKinematics, type Globals } from '../model/kinematics';
@@ -19,6 +20,8 @@ import { transfer, type TransferSpace } from './transfer';
 /** A motion on a character's joints. */
 export interface Fitted {
   readonly motion: Motion;
+  /** What it was made of. */
+  readonly source: Motion;
   readonly plan: FitPlan;
   readonly space: TransferSpace;
   /** The level that the soles of the skin stand on, metres. */
@@ -27,6 +30,8 @@ export interface Fitted {
   readonly contacts: Contacts;
   /** How far hands stay off the places that they were to keep, metres, at the most. */
   readonly lacks: Partial<Record<Limb, number>>;
+  /** Of someone who walks on the spot: how fast the floor goes under the target. */
+  readonly belt: Belt | null;
 }
 
 /** A toe tip that trembles into the floor by less is left, metres. */
@@ -52,6 +57,8 @@ export function fitMotion(
   plan: FitPlan = fitPlan(motion, character, settings),
 ): Fitted {
   const found = gait(motion);
+  // Feet on a floor that moves are planted as if they went, and the way is taken out again.
+  if (found?.belt) return onTheSpot(found.belt, fitMotion(onTheWay(motion, found.belt), character, settings, start, plan));
   const globals = found?.globals ?? forwardKinematics(motion);
   knowBody(character.skeleton, plan.targetBody);
   const floorM = found?.soles.floor ?? 0;
@@ -80,7 +87,13 @@ export function fitMotion(
   }
   const lacks = placeHands(held, input, hands);
   if (!isPlain) keepHandsOut(held, input, floorM, ground);
-  return { motion: held, plan, space, groundM: ground, contacts: { ...contacts, ...named(hands) }, lacks };
+  return { motion: held, source: motion, plan, space, groundM: ground, contacts: { ...contacts, ...named(hands) }, lacks, belt: null };
+}
+
+function onTheSpot({ x, z }: Belt, fitted: Fitted): Fitted {
+  const belt = { x: x * fitted.space.alongScale, z: z * fitted.space.alongScale };
+  addBelt(fitted.motion.rootPositions, belt, fitted.motion.fps, -1);
+  return { ...fitted, belt };
 }
 
 const named = ({ left, right }: HandContacts): Partial<Contacts> => ({

@@ -1,5 +1,3 @@
-import { addBelt, type Belt } from '../measure/belt';
-import { gait, onTheWay } from '../measure/gait';
 import { slerp } from '../math/quat';
 import { smoothStep5 } from '../math/smooth';
 import { alignSigns, createMotion, cutMotion, type Motion } from '../model/motion';
@@ -36,8 +34,6 @@ export async function fitTake(
   mostSamples = MOST_SAMPLES,
 ): Promise<FittedTake | null> {
   const { fps, frames } = motion;
-  const belt = gait(motion)?.belt;
-  if (belt) return inPlace(belt, await fitTake(onTheWay(motion, belt), character, settings, goOn, mostSamples), settings);
   const overlap = Math.round(OVERLAP * fps);
   const length = Math.max(4 * overlap, Math.floor(mostSamples / motion.skeleton.joints.length));
   const plan = fitPlan(motion, character, settings);
@@ -62,14 +58,6 @@ export async function fitTake(
   alignSigns(out);
   const report = { ...worstOf(reports), contacts, seconds: (frames - 1) / fps };
   return { motion: translations.size > 0 ? { ...out, translations } : out, report, plan };
-}
-
-/** A fit of someone who was given a belt's way, as long as his legs, without it. */
-function inPlace({ x, z }: Belt, fitted: FittedTake | null, { travel }: FitSettings): FittedTake | null {
-  if (!fitted) return null;
-  const along = travel === 'legs' ? fitted.plan.legRatio : travel === 'captured' ? 1 : travel;
-  addBelt(fitted.motion.rootPositions, { x: along * x, z: along * z }, fitted.motion.fps, -1);
-  return fitted;
 }
 
 /** In place: puts a stretch into the whole, led in over the middle half of what it shares with the one before. */

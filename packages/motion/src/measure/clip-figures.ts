@@ -6,7 +6,7 @@ import { clipSlides } from './clip-slides';
 import { played } from './played';
 import { gait, onTheWay, type Gait } from './gait';
 import { crosswise, seamAligned, type Seam } from './seam';
-import { sinkCm } from './slide';
+import { hoverCm, sinkCm } from './slide';
 import { strideFrames } from './strides';
 import { asymmetryCm } from './symmetry';
 import { tick } from './tick';
@@ -32,6 +32,8 @@ export interface ClipFigures {
   /** Largest excursion of a bearing foot over all contacts. */
   readonly slideCm: number;
   readonly sinkCm: number;
+  /** Highest that a bearing foot is over its ground. */
+  readonly hoverCm: number;
   /** Greatest distance on the floor between hips and root (the capsule problem). */
   readonly rootToHipsCm: number;
 }
@@ -67,6 +69,7 @@ export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
     asymmetryCm: loop ? asymmetryCm(clip) : null,
     slideCm: Math.max(0, ...clipSlides(clip, clip.contacts, ground).map((slide) => slide.excursionCm)),
     sinkCm: sinkCm(ground.soles),
+    hoverCm: hoverCm(ground.soles, ground.contacts),
     rootToHipsCm: travel ? rootToHips(motion) : 0,
   };
 }

@@ -5,6 +5,7 @@ import type { Motion } from '../model/motion';
 import { addBelt, findBelt, type Belt } from './belt';
 import { contacts, type Contacts } from './contacts';
 import { headings } from './heading';
+import { bearingPoint, lowPassedSoles } from './slide';
 import { soles, type Soles } from './soles';
 import { weightedJoints, type WeightedJoints } from './weights';
 
@@ -46,18 +47,23 @@ function workOut(motion: Motion): Gait | null {
   const body = bodyOf(motion);
   if (!body) return null;
   const globals = forwardKinematics(motion);
-  // Feet that all slide back alike under hips that stay are planted on a floor that moves: everything about them is found as if they went.
-  const belt = findBelt(globals, body, motion.fps);
-  const going = belt ? onTheWay(motion, belt) : motion;
-  const moving = belt ? forwardKinematics(going) : globals;
-  const standing = soles(going, moving, body);
   const hips = Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + 1]);
+  const standOn = (belt: Belt | null) => {
+    const going = belt ? onTheWay(motion, belt) : motion;
+    const found = soles(going, belt ? forwardKinematics(going) : globals, body);
+    return { soles: found, contacts: contacts(found, motion.fps, hips) };
+  };
+  // Feet that all slide back alike under hips that stay are planted on a floor that moves: everything about them is found as if they went.
+  const guess = findBelt(globals, body, motion.fps);
+  const once = standOn(guess);
+  const belt = guess && withRest(guess, once, motion.fps);
+  const standing = belt === guess ? once : standOn(belt);
   return {
     motion,
     globals,
     body,
-    soles: belt ? withoutBelt(standing, belt, motion.fps) : standing,
-    contacts: contacts(standing, motion.fps, hips),
+    soles: belt ? withoutBelt(standing.soles, belt, motion.fps) : standing.soles,
+    contacts: standing.contacts,
     belt,
     weighted: weightedJoints(body),
     headings: headings(globals, body),
@@ -79,4 +85,22 @@ function withoutBelt(soles: Soles, belt: Belt, fps: number): Soles {
   };
   const foot = ({ heel, ball, tip }: Soles['left']) => ({ heel: back(heel), ball: back(ball), tip: back(tip) });
   return { ...soles, left: foot(soles.left), right: foot(soles.right) };
+}
+
+/** A belt as planted feet tell it exactly: what they still move on it, added. */
+function withRest({ x, z }: Belt, { soles: found, contacts: all }: Pick<Gait, 'soles' | 'contacts'>, fps: number): Belt {
+  const tracks = lowPassedSoles(found, fps);
+  const edge = Math.round(0.06 * fps);
+  let [dx, dz, seconds] = [0, 0, 0];
+  for (const side of ['left', 'right'] as const) {
+    for (const { from, to } of all[side]) {
+      for (let f = from + edge + 1; f < to - edge; f++) {
+        const bearing = bearingPoint(tracks[side], f);
+        dx += bearing.x[f] - bearing.x[f - 1];
+        dz += bearing.z[f] - bearing.z[f - 1];
+        seconds += 1 / fps;
+      }
+    }
+  }
+  return seconds > 0 ? { x: x - dx / seconds, z: z - dz / seconds } : { x, z };
 }

@@ -1,3 +1,4 @@
+import { median } from '../math/statistics';
 import type { Contacts, Interval } from './contacts';
 import { lowPassedPoint, type LowPassedPoint } from './low-passed';
 import type { Soles, SoleTracks } from './soles';
@@ -58,6 +59,30 @@ function slideOf(side: 'left' | 'right', track: LowPassed, { from, to }: Interva
     excursion = Math.max(excursion, Math.hypot(x, z));
   }
   return { side, from, to, netCm: Math.hypot(x, z) * 100, excursionCm: excursion * 100, pathCm: path * 100 };
+}
+
+/** Ground that much above the floor, metres, is a level of its own. */
+const LEAST_RISE = 0.05;
+
+/**
+ * Highest that the lowest sole point is over its ground while a foot bears, centimetres, the first and last 40 ms of a contact left out: 0 for feet
+ * that touch it. Ground well above the floor, as of a stair, is the level at which the contact itself is.
+ */
+export function hoverCm(soles: Soles, contacts: Contacts): number {
+  let most = 0;
+  for (const side of ['left', 'right'] as const) {
+    const [heel, ball, tip] = filtered(soles[side], contacts.fps);
+    const lowest = heel.y.map((y, f) => Math.min(y, ball.y[f], tip.y[f]));
+    for (const { from, to } of contacts[side]) {
+      const margin = Math.min(Math.round(0.04 * contacts.fps), Math.floor((to - from) / 3));
+      const heights = lowest.subarray(Math.max(0, from + margin), Math.min(lowest.length, to - margin));
+      if (heights.length === 0) continue;
+      const usual = median(heights);
+      const level = usual - soles.floor > LEAST_RISE ? usual : soles.floor;
+      for (const height of heights) most = Math.max(most, height - level);
+    }
+  }
+  return most * 100;
 }
 
 /** Deepest sole point below the floor in any frame, centimetres; 0 when none is. */

@@ -3,6 +3,7 @@ import { IDENTITY, multiplyInverse, rotate } from '../math/quat';
 import type { Body, Leg, Side } from '../model/body';
 import { followPoint, type FixedPoint } from '../model/fixed-point';
 import type { Globals } from '../model/kinematics';
+import { legLength } from './leg-length';
 import type { Motion } from '../model/motion';
 
 /** Points on the sole of one foot over time, `frame · 3` numbers each, metres. */
@@ -21,14 +22,16 @@ export interface Soles {
 
 /**
  * Estimates where the soles are from ankle, ball and toe tip in the frames in which the foot is flat and low, and
- * follows heel, ball and tip through the motion. The floor is the median level of the lowest foot point in those frames,
- * both feet together.
+ * follows heel, ball and tip through the motion. The floor is the median level of the soles in those frames, both feet
+ * together: that of the lowest foot point where it lies about as far under the ankle as a sole does, else, as in captures
+ * whose feet are joints and nothing under them, so far under ankle and ball as people's soles are.
  *
  * @param globals forward kinematics of the motion (metres, Y up)
  */
 export function soles(motion: Motion, globals: Globals, body: Body): Soles {
   const flat = { left: flatFrames(globals, body.legs.left, motion.fps), right: flatFrames(globals, body.legs.right, motion.fps) };
-  const lowest = (side: Side) => flat[side].map((f) => lowestOfFoot(motion, globals, body.legs[side], f));
+  const stature = legLength(globals, body) / LEG_SHARE;
+  const lowest = (side: Side) => flat[side].map((f) => soleLevel(motion, globals, body.legs[side], f, stature));
   const floor = median([...lowest('left'), ...lowest('right')]);
   const track = (side: Side): SoleTracks => {
     const points = solePoints(motion, globals, body, side, flat[side], median(lowest(side)));
@@ -39,6 +42,23 @@ export function soles(motion: Motion, globals: Globals, body: Body): Soles {
     };
   };
   return { floor, left: track('left'), right: track('right') };
+}
+
+/** Legs, ankles and balls of people as shares of the stature, the latter two over the sole (Winter, 2009, and a shoe's sole). */
+const LEG_SHARE = 0.491;
+const ANKLE_SHARE = 0.048;
+const BALL_SHARE = 0.0125;
+/** A foot point at least this share of an ankle's height below the ankle is on the sole. */
+const ON_SOLE = 0.75;
+
+/** The level of the sole under a foot that is flat. */
+function soleLevel(motion: Motion, globals: Globals, leg: Leg, f: number, stature: number): number {
+  const low = lowestOfFoot(motion, globals, leg, f);
+  const height = (j: number) => globals.positions[(f * globals.joints + j) * 3 + 1];
+  const ankle = height(leg.ankle);
+  if (ankle - low >= ON_SOLE * ANKLE_SHARE * stature) return low;
+  const underAnkle = ankle - ANKLE_SHARE * stature;
+  return leg.toe < 0 ? underAnkle : (underAnkle + height(leg.toe) - BALL_SHARE * stature) / 2;
 }
 
 /**

@@ -8,10 +8,13 @@ import { writeGlb, type NamedClip } from '../formats/glb-write';
 import { readAsf } from '../formats/asf';
 import { readTake } from '../formats/read-take';
 import { clipFigures, type ClipFigures } from '../measure/clip-figures';
+import type { Kink } from '../measure/kink';
+import type { Likeness } from '../measure/likeness';
 import { worldMotion } from '../model/clip';
 import { describeTake } from '../model/describe-take';
 import type { Motion } from '../model/motion';
 import { skeletonSignature } from '../model/signature';
+import { againstSource } from '../recipe/against-source';
 import { recipeRunner, type ClipRecipe } from '../recipe/recipe';
 import { shipClip } from '../recipe/ship';
 import type { Project } from './schema';
@@ -31,6 +34,9 @@ export interface ClipReport extends Partial<ClipFigures> {
   readonly direction?: string;
   /** By how much the retime to whole frames changes the speed; 1 is not at all. */
   readonly rateChange: number;
+  /** How like the clip is to what was captured, and the kink of knees and elbows; null where frames cannot be compared. */
+  readonly likeness?: Likeness | null;
+  readonly kink?: Kink | null;
   readonly warnings: readonly Warning[];
 }
 
@@ -122,7 +128,8 @@ export async function makeClips(
       const run = runners.get(take) ?? recipeRunner(prepared.motion, cast);
       runners.set(take, run);
       const whole = withFits(steps, skeletonSignature(prepared.motion.skeleton), project.fits);
-      const shipped = shipClip(run({ from, to, steps: whole }), fps);
+      const recipe = { from, to, steps: whole };
+      const shipped = shipClip(run(recipe), fps);
       const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, character);
       const figures = clipFigures(shipped.clip);
       reports.push({
@@ -134,6 +141,7 @@ export async function makeClips(
         ...(direction && { direction }),
         rateChange: shipped.rateChange,
         ...figures,
+        ...againstSource(run, recipe),
         warnings: clipWarnings(shipped.rateChange),
       });
       made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange, file, character });

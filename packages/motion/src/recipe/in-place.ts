@@ -1,8 +1,7 @@
-import { findBelt, type Belt } from '../measure/belt';
-import { bodyOf } from '../model/body-of';
+import type { Belt } from '../measure/belt';
+import { gait } from '../measure/gait';
 import type { Clip } from '../model/clip';
 import { joinMotions } from '../model/join';
-import { forwardKinematics } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 
 /**
@@ -11,10 +10,7 @@ import type { Motion } from '../model/motion';
  */
 export function givenWay(clip: Clip): Clip {
   const { lead, motion, tail } = clip;
-  const body = bodyOf(motion);
-  if (!body) return clip;
-  const around = joinMotions([...(lead ? [lead] : []), motion, ...(tail ? [tail] : [])]);
-  const belt = findBelt(forwardKinematics(around), body, motion.fps);
+  const belt = gait(joinMotions([...(lead ? [lead] : []), motion, ...(tail ? [tail] : [])]))?.belt;
   if (!belt) return clip;
   const from = (part: Motion | null, first: number) => part && moved(part, belt, first);
   const ramp = (v: number) => Float64Array.from({ length: motion.frames }, (_, f) => (v * f) / motion.fps);
