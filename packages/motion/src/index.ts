@@ -67,6 +67,7 @@ export * from './measure/contacts';
 export * from './measure/flights';
 export * from './measure/floor-plane';
 export * from './measure/free-fall';
+export * from './measure/farthest';
 export * from './measure/gait';
 export * from './measure/kink';
 export * from './measure/likeness';

@@ -1,7 +1,7 @@
 import type { Warning } from '../error';
 import type { Quat } from '../math/quat';
 import type { Side } from '../model/body';
-import type { FixedPoint } from '../model/fixed-point';
+import type { SolePoints } from '../measure/soles';
 import type { Skeleton } from '../model/skeleton';
 import type { Parts } from './parts';
 
@@ -18,13 +18,6 @@ export interface CharacterSkin {
   /** Where each joint stood when the skin was bound: `joints · 3` places and `joints · 4` rotations. */
   readonly bindPositions: Float64Array;
   readonly bindRotations: Float64Array;
-}
-
-/** Where a foot bears. */
-export interface SolePoints {
-  readonly heel: FixedPoint;
-  readonly ball: FixedPoint;
-  readonly tip: FixedPoint;
 }
 
 /** Where the joints of a character stand in its file: what it takes to write motion back. */

@@ -3,7 +3,8 @@ import { inner, minus, norm, plus, times, unit, vecAt } from '../math/vec';
 import type { Body, Leg } from '../model/body';
 import { childrenOf, type Skeleton } from '../model/skeleton';
 import type { FixedPoint } from '../model/fixed-point';
-import type { Character, CharacterSkin, SolePoints } from './character';
+import type { Character, CharacterSkin } from './character';
+import type { SolePoints } from '../measure/soles';
 import type { Parts } from './parts';
 import type { WorldPose } from './world-pose';
 

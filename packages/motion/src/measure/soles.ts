@@ -18,6 +18,15 @@ export interface Soles {
   readonly floor: number;
   readonly left: SoleTracks;
   readonly right: SoleTracks;
+  /** The same points as they are fixed to the foot, where they were estimated. */
+  readonly points?: Readonly<Record<Side, SolePoints>>;
+}
+
+/** Points on a sole, each fixed to a joint of the foot. */
+export interface SolePoints {
+  readonly heel: FixedPoint;
+  readonly ball: FixedPoint;
+  readonly tip: FixedPoint;
 }
 
 /**
@@ -33,15 +42,14 @@ export function soles(motion: Motion, globals: Globals, body: Body): Soles {
   const stature = legLength(globals, body) / LEG_SHARE;
   const lowest = (side: Side) => flat[side].map((f) => soleLevel(motion, globals, body.legs[side], f, stature));
   const floor = median([...lowest('left'), ...lowest('right')]);
-  const track = (side: Side): SoleTracks => {
-    const points = solePoints(motion, globals, body, side, flat[side], median(lowest(side)));
-    return {
-      heel: followPoint(globals, points.heel),
-      ball: followPoint(globals, points.ball),
-      tip: followPoint(globals, points.tip),
-    };
-  };
-  return { floor, left: track('left'), right: track('right') };
+  const found = (side: Side) => solePoints(motion, globals, body, side, flat[side], median(lowest(side)));
+  const points = { left: found('left'), right: found('right') };
+  const track = ({ heel, ball, tip }: SolePoints): SoleTracks => ({
+    heel: followPoint(globals, heel),
+    ball: followPoint(globals, ball),
+    tip: followPoint(globals, tip),
+  });
+  return { floor, left: track(points.left), right: track(points.right), points };
 }
 
 /** Legs, ankles and balls of people as shares of the stature, the latter two over the sole (Winter, 2009, and a shoe's sole). */
@@ -117,7 +125,7 @@ function lowestOfFoot(motion: Motion, globals: Globals, leg: Leg, f: number): nu
 }
 
 /** Heel, ball and tip fixed to ankle and toe joints, averaged over the flat frames. */
-function solePoints(motion: Motion, globals: Globals, body: Body, side: Side, flat: readonly number[], level: number) {
+function solePoints(motion: Motion, globals: Globals, body: Body, side: Side, flat: readonly number[], level: number): SolePoints {
   const leg = body.legs[side];
   const { positions, rotations, joints } = globals;
   const shin = Math.hypot(...motion.skeleton.joints[leg.ankle].offset);

@@ -26,7 +26,11 @@ export function foldAbove(motion: Motion, top: number): Motion {
   const kept = skeleton.joints.flatMap((_, j) => (pathTo(skeleton, j).includes(top) ? [j] : []));
   const number = new Map(kept.map((j, i) => [j, i]));
   const path = pathTo(skeleton, top);
-  const rest = folded(path, (j) => skeleton.joints[j].restRotation, (j) => skeleton.joints[j].offset);
+  const rest = folded(
+    path,
+    (j) => skeleton.joints[j].restRotation,
+    (j) => skeleton.joints[j].offset,
+  );
   const K = kept.length;
   const out = { rotations: new Float32Array(frames * K * 4), rootPositions: new Float32Array(frames * 3) };
   for (let f = 0; f < frames; f++) {
@@ -45,7 +49,9 @@ export function foldAbove(motion: Motion, top: number): Motion {
     const [x, y, z, w] = rest.turn;
     return { ...joint, parent: -1, offset: [rest.place[0], rest.place[1], rest.place[2]] as const, restRotation: [x, y, z, w] as const };
   });
-  const moved = new Map([...(translations ?? [])].flatMap(([j, t]) => (j !== top && number.has(j) ? [[number.get(j) ?? 0, t] as const] : [])));
+  const moved = new Map(
+    [...(translations ?? [])].flatMap(([j, t]) => (j !== top && number.has(j) ? [[number.get(j) ?? 0, t] as const] : [])),
+  );
   const result: Motion = { ...motion, skeleton: { joints }, ...out, translations: moved.size > 0 ? moved : undefined };
   alignSigns(result);
   return result;

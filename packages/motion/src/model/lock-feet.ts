@@ -5,12 +5,15 @@ import type { Contacts, Interval } from '../measure/contacts';
 import type { Gait } from '../measure/gait';
 import { bearingPoint, lowPassedSoles, type LowPassed } from '../measure/slide';
 import { soles, type Soles } from '../measure/soles';
+import { bendTips } from './bend-tips';
 import { forwardKinematics, type Globals } from './kinematics';
 import { copyMotion, type Motion } from './motion';
 import { reachFeet } from './reach-feet';
 
 /** A contact begins and ends while the foot still moves: that much of it, seconds, is left to the blend. */
 const EDGE_SECONDS = 0.03;
+/** A foot or a toe tip that trembles into the floor by less is left, metres. */
+const SLACK = 0.002;
 /** Ground that much above the floor, metres, is a level of its own. */
 const LEAST_RISE = 0.05;
 
@@ -55,21 +58,35 @@ function lockOnce(found: Held, params: HoldOptions): Motion {
   const { positions, joints } = found.globals;
   const targetOf = (side: 'left' | 'right') => {
     const { ankle } = found.body.legs[side];
-    const move = correction(tracks[side], found.contacts[side], found, params);
+    const move = correction(tracks[side], found.contacts[side], found, params, found.body.legs[side].toe >= 0);
     return move.map((by, i) => by + positions[(Math.floor(i / 3) * joints + ankle) * 3 + (i % 3)]);
   };
   reachFeet(out, found.globals, found.body, { left: targetOf('left'), right: targetOf('right') }, params.hips);
+  if (params.level && found.soles.points) {
+    const globals = forwardKinematics(out);
+    for (const side of ['left', 'right'] as const) {
+      const { toe } = found.body.legs[side];
+      if (toe >= 0) bendTips(out, globals, { toe, ...found.soles.points[side] }, found.soles.floor, SLACK);
+    }
+  }
   return out;
 }
 
 /** How far a foot is moved in every frame, metres: against its slide in contacts, and smoothly from one to the next. */
-function correction(track: LowPassed, contacts: readonly Interval[], { soles, motion }: Held, params: HoldOptions): Float64Array {
+function correction(
+  track: LowPassed,
+  contacts: readonly Interval[],
+  { soles, motion }: Held,
+  params: HoldOptions,
+  hasToes: boolean,
+): Float64Array {
   const { fps, frames } = motion;
   const out = new Float64Array(frames * 3);
   const edge = Math.round(EDGE_SECONDS * fps);
   const [heel, ball, tip] = track;
   const lowest = heel.y.map((y, f) => Math.min(y, ball.y[f], tip.y[f]));
   const held: { from: number; to: number }[] = [];
+  const levelled: { from: number; to: number }[] = [];
   for (const contact of contacts) {
     const margin = Math.min(edge, Math.floor((contact.to - contact.from) / 4));
     // A contact that is cut off by the clip's end has no edge there.
@@ -93,12 +110,34 @@ function correction(track: LowPassed, contacts: readonly Interval[], { soles, mo
     for (let f = from; f < to; f++) {
       out[f * 3] -= half[0];
       out[f * 3 + 2] -= half[1];
-      out[f * 3 + 1] = params.level ? level - lowest[f] : 0;
     }
+    if (!params.level) continue;
+    const rest = restOf(lowest, from, to, rests);
+    // Where bearing goes from the heel to the tip the lowest point has a corner, which the leg would show.
+    const lift = lowPass(lowest.subarray(rest.from, rest.to).map((y) => level - y), LEVEL_HERTZ, fps);
+    lift.forEach((by, i) => (out[(rest.from + i) * 3 + 1] = by));
+    levelled.push(rest);
   }
-  for (let k = 0; k < 3; k++) lead(out, k, held, Math.max(2, Math.round(params.blend * fps)), frames);
-  if (params.level) liftSwing(out, lowest, soles.floor, held, fps);
+  const blend = Math.max(2, Math.round(params.blend * fps));
+  for (const k of [0, 2]) lead(out, k, held, blend, frames);
+  lead(out, 1, levelled, blend, frames);
+  // In the air a tip that dips is bent up; the foot is not lifted for it.
+  const lifted = hasToes ? heel.y.map((y, f) => Math.min(y, ball.y[f])) : lowest;
+  if (params.level) liftSwing(out, lifted, soles.floor, levelled, fps);
   return out;
+}
+
+/** A bearing foot is brought to its ground no quicker than this, hertz. */
+const LEVEL_HERTZ = 6;
+/** A foot that is further over where it rests is landing or leaving, metres. */
+const RISEN = 0.005;
+
+/** The part of a contact without the frames at its ends in which the foot comes down or rises: there it goes as it went. */
+function restOf(lowest: Float64Array, from: number, to: number, rests: number): Interval {
+  let [a, b] = [from, to];
+  while (b - a > 3 && lowest[b - 1] > rests + RISEN) b--;
+  while (b - a > 3 && lowest[a] > rests + RISEN) a++;
+  return { from: a, to: b };
 }
 
 /** Fills what lies between contacts: from the end of one, with its velocity, to nothing, and from nothing to the next. */
@@ -137,6 +176,18 @@ function decay(
   }
 }
 
+/** Frames to the nearest one that is marked. */
+function distanceTo(marks: Uint8Array): Float64Array {
+  const out = new Float64Array(marks.length).fill(Infinity);
+  for (let f = 0; f < out.length; f++) out[f] = marks[f] ? 0 : f > 0 ? out[f - 1] + 1 : Infinity;
+  for (let f = out.length - 2; f >= 0; f--) out[f] = Math.min(out[f], out[f + 1] + 1);
+  return out;
+}
+
+/** What lifts a swinging foot is taken this far to both sides, seconds, and goes no quicker than this, hertz. */
+const LIFT_SECONDS = 0.06;
+const LIFT_HERTZ = 6;
+
 /** A foot that does not bear is kept above the floor; what lifts it comes and goes smoothly. */
 function liftSwing(
   out: Float64Array,
@@ -147,8 +198,17 @@ function liftSwing(
 ): void {
   const bears = new Uint8Array(lowest.length);
   for (const { from, to } of held) bears.fill(1, from, to);
-  const lack = lowest.map((y, f) => (bears[f] ? 0 : Math.max(0, floor - (y + out[f * 3 + 1]))));
+  const lack = lowest.map((y, f) => (bears[f] ? 0 : Math.max(0, floor - SLACK - (y + out[f * 3 + 1]))));
   if (lack.every((value) => value === 0)) return;
-  const smooth = lowPass(lack, 8, fps);
-  for (let f = 0; f < lack.length; f++) if (!bears[f]) out[f * 3 + 1] += Math.max(lack[f], smooth[f]);
+  // The most of what is lacking round about, smoothed: what lifts a foot has no corner.
+  const window = Math.max(1, Math.round(LIFT_SECONDS * fps));
+  const most = lack.map((_, f) => {
+    let value = 0;
+    for (let g = Math.max(0, f - window); g <= Math.min(lack.length - 1, f + window); g++) value = Math.max(value, lack[g]);
+    return value;
+  });
+  const smooth = lowPass(most, LIFT_HERTZ, fps);
+  const near = distanceTo(bears);
+  // Nothing is lifted where it rests, and little beside that.
+  for (let f = 0; f < lack.length; f++) out[f * 3 + 1] += Math.max(0, smooth[f]) * smoothStep5(Math.min(1, near[f] / (LIFT_SECONDS * fps)));
 }

@@ -10,7 +10,7 @@ import { readTake } from '../formats/read-take';
 import { clipFigures, type ClipFigures } from '../measure/clip-figures';
 import type { Kink } from '../measure/kink';
 import type { Likeness } from '../measure/likeness';
-import { worldMotion } from '../model/clip';
+import { worldMotion, type Clip } from '../model/clip';
 import { describeTake } from '../model/describe-take';
 import type { Motion } from '../model/motion';
 import { skeletonSignature } from '../model/signature';
@@ -37,6 +37,8 @@ export interface ClipReport extends Partial<ClipFigures> {
   /** How like the clip is to what was captured, and the kink of knees and elbows; null where frames cannot be compared. */
   readonly likeness?: Likeness | null;
   readonly kink?: Kink | null;
+  /** How a loop was closed: as asked, or, where a blend would have been worse, around its seam. */
+  readonly closing?: Clip['closing'];
   readonly warnings: readonly Warning[];
 }
 
@@ -142,6 +144,7 @@ export async function makeClips(
         rateChange: shipped.rateChange,
         ...figures,
         ...againstSource(run, recipe),
+        ...(shipped.clip.closing && { closing: shipped.clip.closing }),
         warnings: clipWarnings(shipped.rateChange),
       });
       made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange, file, character });

@@ -1,6 +1,8 @@
 import { clipFigures } from '../measure/clip-figures';
 import { forwardKinematics } from '../model/kinematics';
 import type { Clip } from '../model/clip';
+import { farthest } from '../measure/farthest';
+import type { ClosedCycle } from '../steps/close-cycle';
 import type { LoopParams } from '../steps/loop';
 import type { ClipRecipe } from './recipe';
 
@@ -12,6 +14,8 @@ export interface Closing {
   readonly slideCm: number;
   /** Greatest distance of a joint from where it was captured, before heading and drift are seen to, cm. */
   readonly movedCm: number;
+  /** What was done: a blend that is worse than closing around the seam is not made, and a cut that comes round by itself is left alone. */
+  readonly way: ClosedCycle['way'];
 }
 
 const WAYS = ['blend', 'around', 'spread'] as const;
@@ -27,7 +31,7 @@ export function closings(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe):
   const step = recipe.steps[at];
   if (step?.kind !== 'loop') return [];
   const cut = run({ ...recipe, steps: recipe.steps.slice(0, at) });
-  const before = forwardKinematics(cut.motion).positions;
+  const before = forwardKinematics(cut.motion);
   return WAYS.filter((close) => close !== 'blend' || cut.lead !== null || cut.tail !== null).map((close) => {
     const bare = { ...step, close, heading: 'captured', sideways: 'captured', start: 'cut' } as const;
     const closed = run({ ...recipe, steps: [...recipe.steps.slice(0, at), bare] });
@@ -37,14 +41,8 @@ export function closings(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe):
       close,
       tick: figures?.tick ?? 0,
       slideCm: figures?.slideCm ?? 0,
-      movedCm: farthest(before, forwardKinematics(closed.motion).positions),
+      movedCm: 100 * farthest(before, forwardKinematics(closed.motion)),
+      way: closed.closing?.way ?? close,
     };
   });
-}
-
-function farthest(a: Float32Array, b: Float32Array): number {
-  let most = 0;
-  for (let i = 0; i < Math.min(a.length, b.length); i += 3)
-    most = Math.max(most, (a[i] - b[i]) ** 2 + (a[i + 1] - b[i + 1]) ** 2 + (a[i + 2] - b[i + 2]) ** 2);
-  return Math.sqrt(most) * 100;
 }

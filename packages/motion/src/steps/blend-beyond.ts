@@ -6,12 +6,12 @@ import { joinMotions } from '../model/join';
 import { copyMotion, cutMotion, type Motion } from '../model/motion';
 
 /**
- * Closes a cycle with what the take has beyond the cut: the end led over into the frames before the cut, one cycle on, or the beginning out
- * of those after it, whichever changes the motion less.
+ * A cycle closed with what the take has beyond the cut: the end led over into the frames before the cut, one cycle on, and the beginning out
+ * of those after it.
  *
- * @returns null when the take has no such frames
+ * @returns one for each side of the cut on which the take has such frames
  */
-export function blendBeyond(clip: Clip, cycle: FloorTransform, seconds: number): Motion | null {
+export function blendBeyond(clip: Clip, cycle: FloorTransform, seconds: number): Motion[] {
   const { motion, lead, tail } = clip;
   const last = motion.frames - 1;
   const most = Math.min(Math.round(seconds * motion.fps), Math.floor(last / 2));
@@ -31,16 +31,7 @@ export function blendBeyond(clip: Clip, cycle: FloorTransform, seconds: number):
     moveFrames(beyond, invert(cycle));
     options.push(crossfade(motion, beyond, 0, (t) => 1 - smoothStep5(t)));
   }
-  if (options.length === 0) return null;
-  return options.reduce((a, b) => (change(b, motion) < change(a, motion) ? b : a));
-}
-
-/** How far a blend went from the captured motion: the sum of squared quaternion and root differences. */
-function change(a: Motion, b: Motion): number {
-  let sum = 0;
-  for (let i = 0; i < a.rotations.length; i++) sum += (a.rotations[i] - b.rotations[i]) ** 2;
-  for (let i = 0; i < a.rootPositions.length; i++) sum += (a.rootPositions[i] - b.rootPositions[i]) ** 2;
-  return sum;
+  return options;
 }
 
 /** The motion with frames `at` onward led into `other` by a weight that goes over `other`'s length. */

@@ -6,10 +6,9 @@ import { invert, moveFrames, type FloorTransform } from '../model/floor-transfor
 import { forwardKinematics } from '../model/kinematics';
 import { alignSigns, copyMotion, cutMotion, type Motion } from '../model/motion';
 import { repeatLoop } from '../model/repeat';
-import { blendBeyond } from './blend-beyond';
+import { closeCycle } from './close-cycle';
 import { repeatFirst } from './repeat-first';
 import { settleSeam } from './settle';
-import { spreadDifference } from './spread';
 import type { Step } from './step';
 
 export const loopParams = z.object({
@@ -40,8 +39,10 @@ export type LoopParams = z.infer<typeof loopParams>;
  * Closes a loop: the last frame becomes the first, one cycle on (turned and shifted on the floor), without a tick.
  *
  * `blend` leads the motion over into the frames that the take has before the cut (or, from the other side, out of those after
- * it, whichever fit better), so that the seam is as the take itself was. `around` takes the difference of place and velocity up
- * on both sides of the seam, `spread` that of place over the whole cycle. Either way the seam's own frame is then settled among its neighbours.
+ * it, whichever fit better), so that the seam is as the take itself was; where those frames go elsewhere, it is closed around the seam instead.
+ * `around` takes the difference of place and velocity up on both sides of the seam, `spread` that of place over the whole cycle. Either way the
+ * seam's own frame is then settled among its neighbours, and no joint is moved much further than the ends were
+ * apart: what comes round by itself is left as it is.
  */
 export const loop: Step<'loop', LoopParams> = {
   kind: 'loop',
@@ -53,20 +54,22 @@ export const loop: Step<'loop', LoopParams> = {
     const p = motion.rootPositions;
     const climb = params.height === 'captured' ? p[last * 3 + 1] - p[1] : 0;
     const cycle = { ...cycleOf(motion), y: climb };
-    const closed =
-      (params.close === 'blend' && blendBeyond(clip, cycle, params.seconds)) ||
-      spreadDifference(motion, cycle, params.close === 'spread' ? null : params.seconds);
+    const { motion: closed, way, gapM } = closeCycle(clip, cycle, params.close, params.seconds);
     const turn = Math.abs(cycle.turn) < (20 * Math.PI) / 180 || params.heading === 'straight' ? cycle.turn : 0;
     const straight = params.heading === 'captured' ? closed : straighten(closed, turn);
     const left = params.heading === 'captured' ? cycle.turn : cycle.turn - turn;
     const held = params.sideways === 'dropped' ? withoutDrift(straight, left) : copyMotion(straight);
     repeatFirst(held, last, left, climb);
-    const settled = settleSeam(held);
+    const settled = way === 'none' ? held : settleSeam(held, gapM < NEARLY ? gapM : SETTLES * gapM);
     const begun = beginWith(settled, params.start);
     alignSigns(begun);
-    return { ...clip, motion: begun, loop: true, lead: null, tail: null, way: undefined, contacts: undefined };
+    return { ...clip, motion: begun, loop: true, lead: null, tail: null, way: undefined, contacts: undefined, closing: { way, gapM } };
   },
 };
+
+/** A cycle that nearly comes round by itself, metres, is drawn no further than its gap; another, whose seam may lie in a footfall, so many times it. */
+const NEARLY = 0.003;
+const SETTLES = 2.5;
 
 /** The same cycle from another of its frames on; as it is where the foot asked for never lands. */
 function beginWith(motion: Motion, start: LoopParams['start']): Motion {

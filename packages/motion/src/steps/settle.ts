@@ -1,6 +1,8 @@
 import { dot, normalize, slerp } from '../math/quat';
+import { farthest } from '../measure/farthest';
 import { tick } from '../measure/tick';
 import { invert, moveFrames, type FloorTransform } from '../model/floor-transform';
+import { forwardKinematics } from '../model/kinematics';
 import { copyMotion, type Motion } from '../model/motion';
 import { cycleTransform, pickFrames } from '../model/repeat';
 
@@ -15,19 +17,23 @@ const SIDE = 4;
  * that frame is drawn, by halves, towards where the two frames on each side predict it, until its tick is no more than the motion's own.
  *
  * @param motion a closed loop: its last frame is its first, one cycle on
+ * @param mostM no joint is drawn further than this, metres
  */
-export function settleSeam(motion: Motion): Motion {
+export function settleSeam(motion: Motion, mostM = Infinity): Motion {
   const last = motion.frames - 1;
   if (last < 2 * SIDE + 2) return motion;
+  const before = forwardKinematics(motion);
   const cycle = cycleTransform({ motion, travel: null });
   let result = motion;
   for (let round = 0; round < ROUNDS && tick({ motion: result, travel: null }) > 1; round++) {
     const near = aroundSeam(result, cycle);
     for (const at of round < ALONE ? [SIDE] : [SIDE - 1, SIDE + 1, SIDE]) drawIn(near, at);
-    result = copyMotion(result);
-    for (const f of [0, 1]) put(result, f, near, SIDE + f);
+    const drawn = copyMotion(result);
+    for (const f of [0, 1]) put(drawn, f, near, SIDE + f);
     moveFrames(near, cycle);
-    for (const f of [-1, 0]) put(result, last + f, near, SIDE + f);
+    for (const f of [-1, 0]) put(drawn, last + f, near, SIDE + f);
+    if (mostM < Infinity && farthest(forwardKinematics(drawn), before) > mostM) break;
+    result = drawn;
   }
   return result;
 }

@@ -12,8 +12,9 @@ import { copyMotion, cutMotion, type Motion } from '../model/motion';
  * @param motion frames 0 to F, where F should be 0 one cycle on
  * @param cycle the cycle's turn and shift
  * @param seconds null: place is spread over the whole cycle
+ * @param share of the difference of velocity that is taken up: a landing at the seam looks like one, too
  */
-export function spreadDifference(motion: Motion, cycle: FloorTransform, seconds: number | null): Motion {
+export function spreadDifference(motion: Motion, cycle: FloorTransform, seconds: number | null, share = 1): Motion {
   const out = copyMotion(motion);
   const n = motion.frames - 1;
   const joints = motion.skeleton.joints.length;
@@ -44,7 +45,7 @@ export function spreadDifference(motion: Motion, cycle: FloorTransform, seconds:
     for (let f = 0; f <= reach; f++) {
       const fade = seconds === null ? 1 - (2 * f) / n : 1 - smoothStep5(f / reach);
       // A wrong guess of the velocity grows with the distance from the seam: it fades sooner.
-      const bend = (f * (1 - smoothStep5(f / Math.min(bends, m + 2)))) / 2;
+      const bend = (share * f * (1 - smoothStep5(f / Math.min(bends, m + 2)))) / 2;
       // Both halves: at the beginning up by half the jump, at the end down by half of it, and each bent by half the kink.
       for (let k = 0; k < 3; k++) by[k] = (fade * jump[k]) / 2 + velocity[k] * bend;
       apply(f, by);

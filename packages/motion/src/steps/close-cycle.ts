@@ -1,0 +1,77 @@
+import { farthest, farthestPlace } from '../measure/farthest';
+import { hingeKinks } from '../measure/kink';
+import { bodyOf } from '../model/body-of';
+import type { Clip } from '../model/clip';
+import { moveFrames, type FloorTransform } from '../model/floor-transform';
+import { forwardKinematics, type Globals } from '../model/kinematics';
+import { copyMotion, cutMotion, type Motion } from '../model/motion';
+import { blendBeyond } from './blend-beyond';
+import { spreadDifference } from './spread';
+
+/** How much of a difference of velocity is taken up, as long as it moves nothing further than the gap. */
+const BENDS = [1, 0.6, 0.3, 0.1, 0];
+
+/** How a cycle is brought round: see the step `loop`. */
+export type Close = 'blend' | 'around' | 'spread';
+
+/** A cycle brought round, and what that took. */
+export interface ClosedCycle {
+  readonly motion: Motion;
+  /** The way that was taken: `none` where the cycle came round by itself, `around` where a blend was asked for and was worse. */
+  readonly way: Close | 'none';
+  /** The largest distance of a joint from where it would have to be for the cycle to come round, metres. */
+  readonly gapM: number;
+}
+
+/** A cycle whose end is as near to its beginning as this comes round by itself, metres. */
+const CLOSED = 1e-4;
+/** A blend may move a joint so many times the gap, and so far on top of that, metres, and kink a hinge so many times what the cut does. */
+const MOST_BLEND = 1.6;
+const SLACK = 0.004;
+const MOST_KINK = 1.25;
+
+/**
+ * Brings a cut round to its beginning. Nothing is moved by more than the gap between its ends asks for: a cut that is closed already stays as it is,
+ * and a landing at the seam stays a landing. What the take has beyond the cut is blended with only where it goes the way that the cycle goes.
+ *
+ * @param cycle the turn and shift from the first frame to the last
+ * @param seconds length of the blend, or of the decay to each side
+ */
+export function closeCycle(clip: Clip, cycle: FloorTransform, close: Close, seconds: number): ClosedCycle {
+  const { motion } = clip;
+  const cut = forwardKinematics(motion);
+  const gapM = gapOf(motion, cut, cycle);
+  if (gapM < CLOSED) return { motion: copyMotion(motion), way: 'none', gapM };
+  const spread = (way: 'around' | 'spread'): ClosedCycle => {
+    const reach = way === 'spread' ? null : seconds;
+    const tries = BENDS.map((share) => () => spreadDifference(motion, cycle, reach, share));
+    let closed = tries[0]();
+    for (const next of tries.slice(1)) {
+      if (farthest(forwardKinematics(closed), cut) <= gapM) break;
+      closed = next();
+    }
+    return { motion: closed, way, gapM };
+  };
+  if (close !== 'blend') return spread(close);
+  const body = bodyOf(motion);
+  const kinkOf = (globals: Globals) => (body ? Math.max(0, ...hingeKinks(globals, body, motion.fps).map(({ degS }) => degS)) : 0);
+  const usual = kinkOf(cut);
+  const options = blendBeyond(clip, cycle, seconds).map((option) => {
+    const globals = forwardKinematics(option);
+    return { option, moved: farthest(globals, cut), change: changeOf(globals, cut), kink: kinkOf(globals) };
+  });
+  const good = options.filter(({ moved, kink }) => moved <= MOST_BLEND * gapM + SLACK && kink <= MOST_KINK * usual);
+  if (good.length === 0) return spread('around');
+  return { motion: good.reduce((a, b) => (b.change < a.change ? b : a)).option, way: 'blend', gapM };
+}
+
+/** How much a motion is changed, all joints and frames together. */
+const changeOf = (a: Globals, b: Globals): number => a.positions.reduce((sum, v, i) => sum + (v - b.positions[i]) ** 2, 0);
+
+/** The largest distance of a joint in the last frame from where it is in the first, one cycle on. */
+function gapOf(motion: Motion, cut: Globals, cycle: FloorTransform): number {
+  const first = cutMotion(motion, 0, 0);
+  moveFrames(first, cycle);
+  const wanted = forwardKinematics(first).positions;
+  return farthestPlace(wanted, cut.positions.subarray((motion.frames - 1) * cut.joints * 3));
+}
