@@ -90,7 +90,8 @@ export function findLoops(gait: Gait, options: LoopOptions = {}): LoopSearch {
     const candidate = refine(gait, seen, valley, step, settings);
     if (candidate) found.set(`${candidate.from}-${candidate.to}`, candidate);
   }
-  const sorted = [...found.values()].sort((a, b) => b.score - a.score);
+  // Who stands is apart from who goes: an idle is no worse a walk.
+  const sorted = [...found.values()].sort((a, b) => Number(b.strides > 0) - Number(a.strides > 0) || b.score - a.score);
   return { candidates: thin(sorted, 0.12 * fps).slice(0, settings.most), pairs };
 }
 
@@ -165,7 +166,7 @@ function refine(
   if (!best) return null;
   const seconds = (to - from) / fps;
   if (seconds < settings.shortest * 0.95 || cost(best) > 14) return null;
-  const strides = startsOn ? strideCount(gait, from, to, startsOn) : 0;
+  const strides = startsOn ? strideCount(gait, from, to, startsOn) : standsThrough(gait, from, to) ? 0 : null;
   if (strides === null) return null;
   return { from, to, seconds, strides, startsOn, score: score(best, strides, seconds, startsOn), seam: best };
 }
@@ -176,15 +177,46 @@ function strideCount(gait: Gait, from: number, to: number, side: 'left' | 'right
   if (stride === null) return null;
   const falls = footfalls(gait.contacts, side).filter((f) => f > from + stride / 2 && f < to + stride / 4);
   const strides = falls.length || Math.round((to - from) / stride);
-  return strides > 0 && Math.abs((to - from) / stride - strides) < 0.2 * strides ? strides : null;
+  if (strides === 0 || Math.abs((to - from) / stride - strides) >= 0.2 * strides) return null;
+  return stepsThrough(gait, from, to, stride) ? strides : null;
 }
 
+/** Somebody who steps does not stand on both feet for longer than this share of a stride, and climbs less than this share of how far he goes. */
+const MOST_STANDING = 0.85;
+const MOST_CLIMB = 0.7;
+
+/** Strides are made of steps: each foot that bears in the cycle leaves the ground in it, nobody stands, and nobody climbs a ladder. */
+function stepsThrough({ contacts, globals, body }: Gait, from: number, to: number, stride: number): boolean {
+  const within = (['left', 'right'] as const).map((side) => contacts[side].filter((c) => c.from < to && c.to > from));
+  const leaves = within.map((all) => all.some((c) => c.to > from && c.to < to) || all.some((c) => c.from > from && c.from <= to));
+  // A foot that is held up all the while, as in hops on the other, has nothing to leave.
+  if (within.some((all, i) => all.length > 0 && !leaves[i]) || within.every((all) => all.length === 0)) return false;
+  const [left, right] = within;
+  for (const a of left) {
+    for (const b of right) {
+      const both = Math.min(a.to, b.to, to) - Math.max(a.from, b.from, from);
+      if (both > MOST_STANDING * stride) return false;
+    }
+  }
+  const hips = (f: number, k: number) => globals.positions[(f * globals.joints + body.hips) * 3 + k];
+  const climb = Math.abs(hips(to, 1) - hips(from, 1));
+  return climb < 0.1 || climb < MOST_CLIMB * Math.hypot(hips(to, 0) - hips(from, 0), hips(to, 2) - hips(from, 2));
+}
+
+/** Nobody lands a foot between two instants of standing. */
+const standsThrough = ({ contacts }: Gait, from: number, to: number): boolean =>
+  (['left', 'right'] as const).every((side) => contacts[side].some((c) => c.from <= from && c.to >= to));
+
+/** A cycle on an arc of so many degrees is worth a third of a straight one: enough to put a straight one first where both are there. */
+const ARC = 250;
+
 /**
- * Between 0 and 1: a product of how well pose, velocity, heading and height meet, a little less for each stride beyond the
- * first; a loop in which nobody walks gains with its length, for short ones look nervous.
+ * Between 0 and 1: a product of how well pose, velocity and height meet, a little less for each stride beyond the
+ * first; a loop in which nobody walks gains with its length, for short ones look nervous. Who goes may turn: his loop is an arc; who stands may not.
  */
 function score(s: Seam, strides: number, seconds: number, startsOn: LoopCandidate['startsOn']): number {
-  const meets = Math.exp(-(s.poseCm / 6 + s.velocityCmS / 90 + Math.abs(s.headingDeg) / 25 + Math.abs(s.heightCm) / 10));
+  const turn = Math.abs(s.headingDeg) / (strides > 0 ? ARC : 25);
+  const meets = Math.exp(-(s.poseCm / 6 + s.velocityCmS / 90 + turn + Math.abs(s.heightCm) / 10));
   const length = strides > 0 ? 0.97 ** (strides - 1) : 0.6 + 0.15 * Math.min(1, seconds / 5);
   return Math.round(meets * length * (startsOn === 'right' ? 0.99 : 1) * 1000) / 1000;
 }

@@ -126,5 +126,9 @@ function intervalsOf(cost: Float64Array, fps: number, { hold, shortest }: Contac
     if (last && interval.from - last.to < least) last.to = interval.to;
     else joined.push({ ...interval });
   }
+  // Nobody was in the air for less before the first frame, or will be after the last.
+  const [first, last] = [joined[0], joined[joined.length - 1]];
+  if (first && first.from < least) first.from = 0;
+  if (last && cost.length - last.to < least) last.to = cost.length;
   return joined.filter(({ from: a, to: b }) => b - a >= least);
 }
