@@ -1,9 +1,15 @@
-import { findLoops } from '@lantern/motion';
-import { gaitOfFile } from './contacts';
-import { print } from './print';
+import { describeTake, findLoops, posesOnly } from '@lantern/motion';
+import { readTakeFile } from './files';
+import { print, printDoubts } from './print';
+
+/** What a cycle is: so many strides, somebody standing, or, of what is no person, poses that come round. */
+const whatOf = (strides: number, startsOn: string | null, isNobody: boolean) =>
+  strides ? `${strides} stride${strides > 1 ? 's' : ''} from the ${startsOn} foot` : isNobody ? 'poses alike' : 'standing';
 
 export async function loops(file: string, { json }: { json?: boolean }): Promise<void> {
-  const gait = await gaitOfFile(file);
+  const { gait: found, motion, passport } = describeTake(await readTakeFile(file));
+  printDoubts(file, passport.warnings);
+  const gait = found ?? posesOnly(motion);
   const start = performance.now();
   const { candidates, pairs } = findLoops(gait);
   const ms = Math.round(performance.now() - start);
@@ -13,7 +19,7 @@ export async function loops(file: string, { json }: { json?: boolean }): Promise
       .slice(0, 10)
       .map(
         ({ from, to, seconds, strides, startsOn, score, seam }) =>
-          `${from}–${to}  ${seconds.toFixed(2)} s  ${strides ? `${strides} stride${strides > 1 ? 's' : ''} from the ${startsOn} foot` : 'standing'}  ` +
+          `${from}–${to}  ${seconds.toFixed(2)} s  ${whatOf(strides, startsOn, gait.isNobody ?? false)}  ` +
           `score ${score.toFixed(2)}  pose ${seam.poseCm.toFixed(1)} cm  velocity ${seam.velocityCmS.toFixed(0)} cm/s`,
       ),
   ]);

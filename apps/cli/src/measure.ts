@@ -1,20 +1,21 @@
-import { clipFigures, cutClip, describeTake, InputError, readGlb, seam, type NamedClip } from '@lantern/motion';
+import { anyFigures, cutClip, describeTake, InputError, NOT_A_PERSON, posesOnly, readGlb, seam, type NamedClip } from '@lantern/motion';
 import { basename } from 'node:path';
 import { readInput, readTakeFile } from './files';
-import { print } from './print';
+import { print, printWarnings } from './print';
 
 /** The figures of a finished file, per animation. */
 export async function measure(file: string, { json }: { json?: boolean }): Promise<void> {
   const clips = (await clipsOf(file)).map(({ name, clip }) => {
-    const figures = clipFigures(clip);
-    if (!figures) throw new InputError('no-legs', `No two legs were found in the skeleton of "${name}".`, { file, line: 1 });
+    const figures = anyFigures(clip);
+    if (figures.slideCm === null) printWarnings(file, [{ code: 'no-legs', message: `“${name}”: ${NOT_A_PERSON}` }]);
     return { name, ...figures };
   });
+  const cm = (value: number | null) => (value === null ? '–' : `${value.toFixed(1)} cm`);
   print(json ?? false, { file, clips }, () =>
     clips.map(
       (clip) =>
-        `${clip.name}: ${clip.seconds.toFixed(2)} s at ${clip.fps}, ${clip.loop ? `loop, tick ${clip.tick.toFixed(2)}, seam ${clip.seam.poseCm.toFixed(2)} cm` : 'no loop'}, ` +
-        `${clip.speedMps.toFixed(2)} m/s${clip.inPlace ? ' in place' : ''}, slide ${clip.slideCm.toFixed(1)} cm, sink ${clip.sinkCm.toFixed(1)} cm`,
+        `${clip.name}: ${clip.seconds?.toFixed(2)} s at ${clip.fps}, ${clip.loop ? `loop, tick ${clip.tick?.toFixed(2)}, seam ${clip.seam?.poseCm.toFixed(2)} cm` : 'no loop'}, ` +
+        `${clip.speedMps?.toFixed(2)} m/s${clip.inPlace ? ' in place' : ''}, slide ${cm(clip.slideCm)}, sink ${cm(clip.sinkCm)}, hover ${cm(clip.hoverCm)}`,
     ),
   );
 }
@@ -31,7 +32,7 @@ async function clipsOf(file: string): Promise<NamedClip[]> {
   }
   const { motion, gait } = describeTake(await readTakeFile(file));
   const last = motion.frames - 1;
-  const meets = gait && last > 4 ? seam(gait, 0, last) : null;
+  const meets = last > 4 ? seam(gait ?? posesOnly(motion), 0, last) : null;
   const isLoop = meets !== null && meets.poseCm < 0.2 && meets.worstDeg < 1;
   const clip = last > 0 ? cutClip(motion, 0, last) : { motion, travel: null, loop: false, lead: null, tail: null };
   return [{ name: basename(file).replace(/\.bvh$/i, ''), clip: { ...clip, loop: isLoop } }];

@@ -71,6 +71,7 @@ export * from './measure/farthest';
 export * from './measure/gait';
 export * from './measure/kink';
 export * from './measure/likeness';
+export * from './measure/poses';
 export * from './recipe/against-source';
 export * from './measure/hand-contacts';
 export * from './measure/heading';

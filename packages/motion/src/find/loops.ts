@@ -52,13 +52,16 @@ const CLEARLY = 1.2;
 /** Squared feature distance, m², of pairs that no alignment makes a loop of: twice what a candidate may cost. */
 const HOPELESS = 0.28 ** 2;
 
+/** Where there are no feet to begin with, cycles begin so often, seconds. */
+const NOBODYS_SECONDS = 0.1;
+
 /** Frames a second of the first, coarse pass. */
 const COARSE = 30;
 
 /**
  * Finds cycles. From every footfall (or, where nobody walks, from instants of standing) a coarse pass at 30 frames a second compares the
  * instants that lie between the shortest and the longest cycle on, by their features; the best of its valleys are then refined at the full
- * rate by the true, aligned distance.
+ * rate by the true, aligned distance. Of what is no person (`posesOnly`) every tenth of a second is a start, and cycles have no strides.
  *
  * Idea: Kovar, Gleicher, Pighin, *Motion Graphs*, 2002. Costs features × pairs; a minute at 60 a second takes a few tens of
  * milliseconds.
@@ -83,6 +86,10 @@ export function findLoops(gait: Gait, options: LoopOptions = {}): LoopSearch {
       .forEach((valley, i) => (i === 0 ? first : others).push(valley));
   };
   for (const side of ['left', 'right'] as const) for (const frame of footfalls(gait.contacts, side)) search(frame, 16, side);
+  if (gait.isNobody) {
+    const every = Math.max(1, Math.round(NOBODYS_SECONDS * fps));
+    for (let frame = 0; frame < gait.motion.frames; frame += every) search(frame, 4, null);
+  }
   for (const frame of standingStarts(gait, Math.round(0.5 * fps))) search(frame, 3, null, settings.standing * fps);
   // The nearest partner of every start is measured, and of the others those that promise most.
   const promising = others.sort((p, q) => p.distance - q.distance).slice(0, MOST_OTHERS);
@@ -166,7 +173,7 @@ function refine(
   if (!best) return null;
   const seconds = (to - from) / fps;
   if (seconds < settings.shortest * 0.95 || cost(best) > 14) return null;
-  const strides = startsOn ? strideCount(gait, from, to, startsOn) : standsThrough(gait, from, to) ? 0 : null;
+  const strides = startsOn ? strideCount(gait, from, to, startsOn) : gait.isNobody || standsThrough(gait, from, to) ? 0 : null;
   if (strides === null) return null;
   return { from, to, seconds, strides, startsOn, score: score(best, strides, seconds, startsOn), seam: best };
 }

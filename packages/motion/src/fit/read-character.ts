@@ -4,6 +4,7 @@ import { nodesAtRest, rotationOf } from '../formats/gltf-affine';
 import { jointNodes, nodeParents, type JointNodes } from '../formats/gltf-joints';
 import { uniqueNames } from '../formats/gltf';
 import { vecAt } from '../math/vec';
+import { NOT_A_PERSON } from '../model/body';
 import { pathTo } from '../model/find-body';
 import type { Joint, Skeleton } from '../model/skeleton';
 import type { Character } from './character';
@@ -15,7 +16,7 @@ import { skinned } from './skinned';
 import { uprightReading } from './upright';
 import { posedSkeleton, turnedPose, type WorldPose } from './world-pose';
 
-const NO_LEGS = 'No two legs were found among the joints: a character needs hips and two legs of thigh, shin and foot.';
+const NO_LEGS = `${NOT_A_PERSON} A character to fit takes to is one.`;
 /** Ankles are no higher over the lowest point of the skin than this share of the stature. */
 const HIGHEST_ANKLE = 0.3;
 

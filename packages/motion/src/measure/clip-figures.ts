@@ -4,6 +4,7 @@ import type { FloorTransform } from '../model/floor-transform';
 import type { Motion } from '../model/motion';
 import { clipSlides } from './clip-slides';
 import { played } from './played';
+import { posesOnly } from './poses';
 import { gait, onTheWay, type Gait } from './gait';
 import { crosswise, seamAligned, type Seam } from './seam';
 import { hoverCm, sinkCm } from './slide';
@@ -70,6 +71,36 @@ export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
     slideCm: Math.max(0, ...clipSlides(clip, clip.contacts, ground).map((slide) => slide.excursionCm)),
     sinkCm: sinkCm(ground.soles),
     hoverCm: hoverCm(ground.soles, ground.contacts),
+    rootToHipsCm: travel ? rootToHips(motion) : 0,
+  };
+}
+
+/** What can be measured of a clip without knowing feet: what needs them is null. */
+export type PoseFigures = { readonly [K in keyof ClipFigures]: ClipFigures[K] | null };
+
+/** The figures of a finished clip of anything: of a person all, of anything else those of its poses and its root. */
+export function anyFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>): PoseFigures {
+  const known = clipFigures(clip);
+  if (known) return known;
+  const { motion, travel, loop } = clip;
+  const found = posesOnly(motion);
+  const way = wayFigures(clip, found);
+  return {
+    seconds: (motion.frames - 1) / motion.fps,
+    fps: motion.fps,
+    frames: motion.frames,
+    loop,
+    seam: seamOf(clip, found),
+    tick: loop ? tick(clip) : 0,
+    speedMps: way.speed,
+    inPlace: null,
+    turnDegS: way.turn * DEGREES,
+    distanceM: way.distance,
+    rippleMps: way.ripple,
+    asymmetryCm: null,
+    slideCm: null,
+    sinkCm: null,
+    hoverCm: null,
     rootToHipsCm: travel ? rootToHips(motion) : 0,
   };
 }

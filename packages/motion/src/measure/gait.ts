@@ -22,6 +22,8 @@ export interface Gait {
   readonly weighted: WeightedJoints;
   /** Radians, unwrapped. */
   readonly headings: Float64Array;
+  /** It is not a person's: poses can be compared, and there are no feet (see `posesOnly`). */
+  readonly isNobody?: true;
 }
 
 /**

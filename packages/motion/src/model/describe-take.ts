@@ -9,7 +9,7 @@ import { NOT_A_PERSON, type Body } from './body';
 import { bodyOf } from './body-of';
 import { foldAbove, topOfBody } from './fold-root';
 import { missingParts } from './missing';
-import type { Motion } from './motion';
+import { restMotion, type Motion } from './motion';
 import { applyOverrides, type TakeOverrides, type TakeReading } from './overrides';
 import { skeletonSignature } from './signature';
 import type { Take, UpAxis } from './take';
@@ -48,7 +48,7 @@ export interface Passport {
 }
 
 /** Units that a format prescribes, or that its files usually have. */
-const HINTS: Partial<Record<Take['format'], Units['unit']>> = { gltf: 'm', 'asf-amc': 'in/0.45' };
+const HINTS: Partial<Record<Take['format'], Units['unit']>> = { 'asf-amc': 'in/0.45' };
 
 const USUAL_STATURE = 1.75;
 const NO_FALL: FreeFall = {
@@ -67,10 +67,11 @@ const AXIS_WORDS: Readonly<Record<UpAxis, string>> = { '+x': 'X', '-x': '−X', 
  * person).
  */
 export function describeTake(take: Take, overrides: TakeOverrides = {}): { passport: Passport; motion: Motion; gait: Gait | null } {
-  const foundUp = findUp(take.motion);
+  // glTF is Y up and in metres by its specification, whatever its figures do.
+  const foundUp = take.format === 'gltf' ? '+y' : findUp(take.motion);
   const up = overrides.up ?? foundUp;
   const upright = up === '+y' ? take.motion : toMetres(take.motion, { metresPerUnit: 1, up });
-  const found = findUnits(upright, HINTS[take.format]);
+  const found = take.format === 'gltf' ? unitsOfGltf(upright) : findUnits(upright, HINTS[take.format]);
   const units: Units =
     overrides.metresPerUnit === undefined
       ? found
@@ -125,7 +126,11 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
       missing: missingParts(motion.skeleton, walked?.body ?? null),
       reasons: {
         fps: rateReason(take, overrides, fall),
-        up: overrides.up ? 'Set by hand.' : `The body is tallest along ${AXIS_WORDS[up]}, and its lowest points keep their level along it.`,
+        up: overrides.up
+          ? 'Set by hand.'
+          : take.format === 'gltf'
+            ? 'glTF is Y up by its specification.'
+            : `The body is tallest along ${AXIS_WORDS[up]}, and its lowest points keep their level along it.`,
         facing: walked
           ? `Hips and shoulders of the first frame face ${Math.round(reading.facing * DEGREES)}° from ahead.`
           : 'No two legs were found to tell it by.',
@@ -139,6 +144,20 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
     motion,
     gait: motion === asRead ? walked : gait(motion),
   };
+}
+
+/** Somebody at rest is no smaller and no larger than this, metres, in a file whose unit is the metre. */
+const BELIEVED = [0.3, 4] as const;
+
+/** The unit of a glTF file: metres, as it must be, unless nobody could be as small or as large. Its rest pose tells, which all its animations share. */
+function unitsOfGltf(motion: Motion): Units {
+  const stature = statureOf(restMotion(motion.skeleton));
+  const isPerson = bodyOf(motion) !== null;
+  if (!isPerson || !(stature > 0) || (stature > BELIEVED[0] && stature < BELIEVED[1])) {
+    return { metresPerUnit: 1, unit: 'm', confidence: 1, reason: 'glTF is in metres by its specification.' };
+  }
+  const found = findUnits(restMotion(motion.skeleton));
+  return { ...found, reason: `${found.reason} In metres, as glTF has it, it would be ${stature.toPrecision(2)} m tall.` };
 }
 
 const isMoved = ({ faceForward, startAtOrigin, floorToZero, conform }: TakeOverrides, fps: number): boolean =>

@@ -114,7 +114,11 @@ function correction(
     if (!params.level) continue;
     const rest = restOf(lowest, from, to, rests);
     // Where bearing goes from the heel to the tip the lowest point has a corner, which the leg would show.
-    const lift = lowPass(lowest.subarray(rest.from, rest.to).map((y) => level - y), LEVEL_HERTZ, fps);
+    const lift = lowPass(
+      lowest.subarray(rest.from, rest.to).map((y) => level - y),
+      LEVEL_HERTZ,
+      fps,
+    );
     lift.forEach((by, i) => (out[(rest.from + i) * 3 + 1] = by));
     levelled.push(rest);
   }

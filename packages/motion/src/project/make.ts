@@ -7,7 +7,7 @@ import { writeCharacterGlb } from '../formats/character-write';
 import { writeGlb, type NamedClip } from '../formats/glb-write';
 import { readAsf } from '../formats/asf';
 import { readTake } from '../formats/read-take';
-import { clipFigures, type ClipFigures } from '../measure/clip-figures';
+import { anyFigures, type PoseFigures } from '../measure/clip-figures';
 import type { Kink } from '../measure/kink';
 import type { Likeness } from '../measure/likeness';
 import { worldMotion, type Clip } from '../model/clip';
@@ -24,7 +24,7 @@ export interface MadeFile {
   readonly bytes: Uint8Array;
 }
 
-export interface ClipReport extends Partial<ClipFigures> {
+export interface ClipReport extends Partial<PoseFigures> {
   readonly name: string;
   readonly take: string;
   readonly file: string;
@@ -133,7 +133,7 @@ export async function makeClips(
       const recipe = { from, to, steps: whole };
       const shipped = shipClip(run(recipe), fps);
       const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, character);
-      const figures = clipFigures(shipped.clip);
+      const figures = anyFigures(shipped.clip);
       reports.push({
         name,
         take,
