@@ -3,8 +3,6 @@ import { jointWords } from './joint-words';
 import type { Globals } from './kinematics';
 import type { Skeleton } from './skeleton';
 
-/** A trunk rises less than this against how far it reaches over the floor: it lies. */
-export const ON_THE_SIDE = 0.6;
 /** Toes and knees that point as often to one side as to the other tell nothing. */
 const UNCLEAR = 0.35;
 

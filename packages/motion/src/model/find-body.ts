@@ -1,4 +1,4 @@
-import { ON_THE_SIDE, settleSides, type Pair } from './body-sides';
+import { settleSides, type Pair } from './body-sides';
 import type { Arm, Body, BodyDoubt, Leg } from './body';
 import { jointWords, type JointWords } from './joint-words';
 import { forwardKinematics, type Globals } from './kinematics';
@@ -36,7 +36,7 @@ interface Look {
  * axes and the count of joints may be anything.
  *
  * @param motion Y up, any unit
- * @returns null when the skeleton does not look like a person: no two legs of two bones, or a trunk that lies between four
+ * @returns null when the skeleton does not look like a person: no two legs of two bones, or four of them
  */
 export function findBody(motion: Motion): Body | null {
   const { skeleton } = motion;
@@ -44,14 +44,14 @@ export function findBody(motion: Motion): Body | null {
   const look = lookAt(skeleton, tallest(sampled));
   const leaves = endsOf(look);
   const legs = findLegs(look, leaves);
-  if (!legs) return null;
+  if (!legs || isFourLegged(look, leaves, legs)) return null;
   const top = topOf(look, leaves, legs.hips);
   const arms = findArms(look, leaves, legs.hips, top, legs.leaves);
   const head = headOf(look, top, arms ? arms.chest : legs.hips);
   const headPath = look.paths[head];
   const chest = arms?.chest ?? headPath[Math.max(0, headPath.length - 3)];
   const sides = settleSides(skeleton, sampled, legs, arms);
-  const body: Body = {
+  return {
     hips: legs.hips,
     chest,
     head,
@@ -62,7 +62,6 @@ export function findBody(motion: Motion): Body | null {
         : { left: arms?.b ?? NO_ARM, right: arms?.a ?? NO_ARM },
     doubts: [...doubtsOf(look, legs, arms), ...sides.doubts],
   };
-  return isFourLegged(look, sampled, body) ? null : body;
 }
 
 /** World transforms of some frames, one by one. */
@@ -250,19 +249,32 @@ function doubtsOf({ skeleton }: Look, legs: FoundLegs, arms: FoundArms | null): 
   return out;
 }
 
-/** The trunk of somebody on four legs lies, in the most upright frame too, and the hands are as low as the feet. */
-function isFourLegged({ upright, low, high }: Look, sampled: readonly Globals[], { hips, chest, arms, legs }: Body): boolean {
-  const { left, right } = arms;
-  if (left.wrist < 0 || right.wrist < 0 || chest === hips) return false;
-  const lies = ({ positions: p }: Globals, extent: number) => {
-    const [l, r] = [left.shoulder, right.shoulder];
-    const from = [0, 1, 2].map((k) => (p[legs.left.hip * 3 + k] + p[legs.right.hip * 3 + k]) / 2);
-    const to = [0, 1, 2].map((k) => (p[l * 3 + k] + p[r * 3 + k]) / 2);
-    const rise = Math.abs(to[1] - from[1]);
-    const hands = Math.max(p[left.wrist * 3 + 1], p[right.wrist * 3 + 1]);
-    const feet = Math.max(p[legs.left.ankle * 3 + 1], p[legs.right.ankle * 3 + 1]);
-    return rise < ON_THE_SIDE * Math.hypot(to[0] - from[0], to[2] - from[2]) && hands - feet < 0.25 * extent;
-  };
-  if (!lies(upright, high - low)) return false;
-  return sampled.filter((globals) => lies(globals, high - low)).length > 0.7 * sampled.length;
+/** Ends of legs are as low as this share of the height. */
+const AS_LOW = 0.2;
+/** A leg is at least this share of the longer two. */
+const AS_LONG = 0.5;
+
+/** Two more limbs stand on the floor in the most upright frame, and no name says that they are arms. */
+function isFourLegged(look: Look, leaves: readonly number[], legs: FoundLegs): boolean {
+  const { skeleton, words, paths, height, low, high } = look;
+  const reachOf = ({ joints, tip }: LimbChain) => joints.slice(1).reduce((sum, j) => sum + Math.hypot(...skeleton.joints[j].offset), tip);
+  const long = AS_LONG * reachOf(chainOf(look, legs.leaves[0], legs.hips));
+  const isArm = (j: number) => ['UpperArm', 'Forearm', 'Hand'].includes(words[j].part ?? '');
+  const more = new Set<number>();
+  for (const leaf of leaves) {
+    if (legs.leaves.includes(leaf) || height(leaf) > low + AS_LOW * (high - low) || paths[leaf].some(isArm)) continue;
+    const forks = legs.leaves.map((other) => forkOf(look, leaf, other));
+    const chain = chainOf(
+      look,
+      leaf,
+      forks.reduce((p, q) => (paths[q].length > paths[p].length ? q : p)),
+    );
+    // Of what hangs from a leg itself, a heel or a second toe, nothing is counted; of a limb that ends in toes, one end.
+    const fromLeg = [legs.a, legs.b].some(({ hip }) => paths[leaf].includes(hip));
+    const limb = chain.joints.findLast(
+      (_, i) => i < chain.joints.length - 1 && reachOf({ joints: chain.joints.slice(i), tip: 0 }) >= long / 2,
+    );
+    if (!fromLeg && chain.joints.length > 2 && reachOf(chain) >= long && limb !== undefined) more.add(limb);
+  }
+  return more.size >= 2;
 }
