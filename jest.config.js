@@ -1,6 +1,6 @@
 const shared = {
   transform: {
-    '^.+\\.(tsx?|mjs)$': [
+    '^.+\\.(tsx?|mjs)$|meshoptimizer/.+\\.js$': [
       '<rootDir>/scripts/jest-transform.js',
       { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' }, module: { type: 'commonjs' } },
     ],
@@ -9,10 +9,11 @@ const shared = {
     '^@lantern/motion$': '<rootDir>/packages/motion/src/index.ts',
     '^@lantern/capture$': '<rootDir>/packages/capture/src/index.ts',
     '^@lantern/cast$': '<rootDir>/packages/cast/src/index.ts',
+    '^@lantern/unpack$': '<rootDir>/packages/unpack/src/index.ts',
     '^@/(.*)$': '<rootDir>/apps/studio/src/$1',
   },
-  // The one dependency that ships no CommonJS.
-  transformIgnorePatterns: ['/node_modules/(?!property-graph/)'],
+  // The dependencies that ship no CommonJS.
+  transformIgnorePatterns: ['/node_modules/(?!(property-graph|meshoptimizer|ndarray-pixels|ktx-parse)/)'],
   testEnvironment: 'node',
   rootDir: '.',
 };

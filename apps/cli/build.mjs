@@ -10,6 +10,8 @@ await build({
   target: 'node20',
   minify: true,
   legalComments: 'none',
+  // Loaded only for files that are packed with it; it reads a file of its own beside it.
+  external: ['draco3dgltf', 'sharp', 'ndarray-pixels'],
   // Commander is CommonJS inside and asks for node's modules by require.
   banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
 });

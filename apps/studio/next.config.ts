@@ -1,7 +1,8 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  transpilePackages: ['@lantern/motion', '@lantern/capture', '@lantern/cast'],
+  transpilePackages: ['@lantern/motion', '@lantern/capture', '@lantern/cast', '@lantern/unpack'],
+  serverExternalPackages: ['draco3dgltf'],
   poweredByHeader: false,
   reactStrictMode: true,
   // Types are checked by the project's own test command.

@@ -1,10 +1,11 @@
 import { readFileSync, statSync } from 'node:fs';
 import { open, readdir, stat } from 'node:fs/promises';
 import { dirname, isAbsolute, join } from 'node:path';
+import { unpackGlb } from '@lantern/unpack';
 import { bareName, InputError, MOST_BYTES, readAsf, readTakes, type AsfSkeleton, type Take } from '@lantern/motion';
 
 /**
- * The bytes of an input file.
+ * The bytes of an input file, those of a packed GLB unpacked.
  *
  * @throws InputError in seconds, without reading it all, when it is missing, a folder, or too large
  */
@@ -22,7 +23,7 @@ export async function readInput(file: string): Promise<Uint8Array> {
     fail('unreadable', `The file cannot be read (${error.code ?? 'unknown reason'}).`),
   );
   try {
-    return await handle.readFile();
+    return await unpackGlb(await handle.readFile());
   } finally {
     await handle.close();
   }

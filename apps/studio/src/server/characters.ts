@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { unpackGlb } from '@lantern/unpack';
 import { bareName, characterIn, fitOverrides, InputError, readCharacter, type FitOverrides } from '@lantern/motion';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
@@ -43,7 +44,9 @@ export async function importCharacter(database: Database, project: string, file:
       .returning(columns);
     return back;
   }
-  const character = readCharacter(bytes, name);
+  // What is packed is stored unpacked: the browser reads it as it is, and it ships so.
+  const plain = await unpackGlb(bytes);
+  const character = readCharacter(plain, name);
   const found = Object.values(character.parts.parts);
   const facts: CharacterFacts = {
     statureM: character.statureM,
@@ -53,7 +56,7 @@ export async function importCharacter(database: Database, project: string, file:
   };
   const [stored] = await database
     .insert(characters)
-    .values({ project, id: freeId(name, all), name, file, hash, facts, bytes: Buffer.from(bytes) })
+    .values({ project, id: freeId(name, all), name, file, hash, facts, bytes: Buffer.from(plain) })
     .returning(columns);
   return stored;
 }

@@ -1,3 +1,4 @@
+import { unpackGlb } from '@lantern/unpack';
 import { createHash, randomUUID } from 'node:crypto';
 import {
   applyOverrides,
@@ -52,7 +53,7 @@ export async function importFile(database: Database, project: string, file: stri
   }
   const skeletons = kind === 'amc' ? await skeletonsOf(database, project, file) : [];
   const result: { takes: TakeRow[]; duplicates: string[]; skeleton: null } = { takes: [], duplicates: [], skeleton: null };
-  for (const take of readTakes(bytes, file, { skeletons })) {
+  for (const take of readTakes(await unpackGlb(bytes), file, { skeletons })) {
     const own = take.part === undefined ? hash : `${hash} ${take.part}`;
     const [held] = await database
       .select({ name: takes.name })

@@ -4,7 +4,7 @@ import { rotationOf } from '../formats/gltf-affine';
 import type { Gltf } from '../formats/gltf-container';
 import type { JointNodes } from '../formats/gltf-joints';
 import { angleBetween, multiply, multiplyInverse, type Vec3 } from '../math/quat';
-import { cross, inner, minus, times, turned, vecAt } from '../math/vec';
+import { cross, inner, minus, norm, plus, times, turned, vecAt } from '../math/vec';
 import type { CharacterSkin } from './character';
 
 /** More vertices than this are no character of a game. */
@@ -49,6 +49,7 @@ export function readSkin(
   for (const { mesh, skin } of json.nodes) {
     const list = skin === undefined ? undefined : json.skins[skin]?.joints;
     if (mesh === undefined || !list) continue;
+    const intoCommon = betweenSkins(gltf, skin ?? 0, own, binds);
     for (const { attributes, indices, material, mode } of json.meshes[mesh]?.primitives ?? []) {
       if (mode !== 4 || attributes.POSITION === undefined || attributes.JOINTS_0 === undefined || attributes.WEIGHTS_0 === undefined)
         continue;
@@ -59,9 +60,7 @@ export function readSkin(
       const faces = indices === undefined ? Array.from({ length: positions.count }, (_, i) => i) : [...readAccessor(gltf, indices).values];
       if (faces.some((v) => v >= positions.count))
         throw new InputError('character', 'A face of the skin names a vertex that is not there.', { line: 1 });
-      for (const value of positions.values) parts.positions.push(value * scale);
       const normals = attributes.NORMAL === undefined ? normalsOf(positions.values, faces) : readAccessor(gltf, attributes.NORMAL).values;
-      for (const value of normals) parts.normals.push(value);
       const tint = (material === undefined ? undefined : json.materials[material]?.pbrMetallicRoughness?.baseColorFactor) ?? [
         ...(attributes.COLOR_0 === undefined ? PLAIN : [1, 1, 1]),
         1,
@@ -86,6 +85,11 @@ export function readSkin(
           parts.joints.push(joint);
           parts.weights.push(weight / sum);
         }
+        const into = intoCommon(shares, sum);
+        for (const value of into(vecAt(positions.values, v), 1)) parts.positions.push(value * scale);
+        const normal = into(vecAt(normals, v), 0);
+        const length = norm(normal) || 1;
+        for (const value of normal) parts.normals.push(value / length);
       }
       for (const v of faces) parts.indices.push(first + v);
     }
@@ -139,6 +143,54 @@ function bindMatrices(gltf: Gltf, own: OwnJoint, count: number): (Float64Array |
   }
   return out;
 }
+
+type Shares = readonly { readonly joint: number; readonly weight: number }[];
+
+/**
+ * From the space of one skin's vertices to that of all: a file may bind each mesh in a space of its own, moved, scaled or posed otherwise. A skin
+ * whose joints are bound as all are changes nothing.
+ */
+function betweenSkins(
+  gltf: Gltf,
+  skin: number,
+  own: OwnJoint,
+  binds: readonly (Float64Array | null)[],
+): (shares: Shares, sum: number) => (v: Vec3, isPlace: 0 | 1) => Vec3 {
+  const { joints, inverseBindMatrices } = gltf.json.skins[skin];
+  const maps = new Map<number, Float64Array>();
+  let differs = false;
+  const values = inverseBindMatrices === undefined ? new Float64Array(0) : readAccessor(gltf, inverseBindMatrices).values;
+  joints.forEach((node, i) => {
+    const { joint, isItself } = own(node);
+    const bind = binds[joint];
+    if (!bind || !isItself || (i + 1) * 16 > values.length) return;
+    const map = composed(bind, values.subarray(i * 16, i * 16 + 16));
+    maps.set(joint, map);
+    differs ||= map.some((v, k) => Math.abs(v - (k % 4 === 0 && k < 9 ? 1 : 0)) > 1e-4);
+  });
+  if (!differs) return () => (v) => v;
+  return (shares, sum) => (v, isPlace) =>
+    shares.reduce<Vec3>(
+      (out, { joint, weight }) => {
+        const map = maps.get(joint);
+        const moved = map ? through(map, v, isPlace) : v;
+        return plus(out, times(moved, weight / sum));
+      },
+      [0, 0, 0],
+    );
+}
+
+/** An affine map of three columns and a place after another of 4 × 4 columns, as three columns and a place. */
+function composed(a: Float64Array, b: Float64Array): Float64Array {
+  const column = (i: number, isPlace: 0 | 1) => through(a, [b[i], b[i + 1], b[i + 2]], isPlace);
+  return Float64Array.from([...column(0, 0), ...column(4, 0), ...column(8, 0), ...column(12, 1)]);
+}
+
+const through = (m: Float64Array, [x, y, z]: Vec3, isPlace: 0 | 1): Vec3 => [
+  m[0] * x + m[3] * y + m[6] * z + isPlace * m[9],
+  m[1] * x + m[4] * y + m[7] * z + isPlace * m[10],
+  m[2] * x + m[5] * y + m[8] * z + isPlace * m[11],
+];
 
 /** The inverse of an affine map of 4 × 4 columns, as three columns and a place. */
 function inverted(m: Float64Array): Float64Array | null {

@@ -1,0 +1,1 @@
+export { unpackGlb } from './unpack-glb';
