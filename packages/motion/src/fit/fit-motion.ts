@@ -8,6 +8,7 @@ import { handContacts } from '../measure/hand-contacts';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { lockFeet } from '../model/lock-feet';
 import type { Motion } from '../model/motion';
+import { keepSeatOut, seatDepths, seatPoints } from './body-out';
 import type { Character } from './character';
 import { giveWay, placeFeet, placeHands, type HandContacts, type PlacingInput } from './place-limbs';
 import { keepHandsOut } from './hands-out';
@@ -69,6 +70,8 @@ export function fitMotion(
   const hands: HandContacts = isPlain ? { left: [], right: [] } : handContacts(globals, plan.sourceBody, motion.fps);
   const input: PlacingInput = { plan, source: globals, settings, space, start };
   giveWay(out, input, hands);
+  if (settings.seat === 'out')
+    keepSeatOut(out, seatDepths(forwardKinematics(out), seatPoints(character), plan.targetBody.hips, floorM + settings.soleCm / 100));
   placeFeet(out, input);
   const ground = floorM + settings.soleCm / 100;
   const solesIn = (_: Motion, g: Globals) => soleTracks(character, g, ground);

@@ -4,6 +4,7 @@ import { likeness, type Likeness } from '../measure/likeness';
 import { hoverCm, sinkCm, slides, type Slide } from '../measure/slide';
 import { forwardKinematics } from '../model/kinematics';
 import type { Fitted } from './fit-motion';
+import { seatDepths, seatPoints } from './body-out';
 import { beyondLimits, type BeyondLimit } from './joint-limits';
 import { soleTracks } from './sole-tracks';
 
@@ -20,6 +21,9 @@ export interface FitReport {
   /** How far the body is from the source's, made as large, and how much knees and elbows are kinked over the source's. */
   readonly likeness: Likeness | null;
   readonly kink: Kink | null;
+  /** Deepest that hips, back or thighs are in the floor, and the frame. */
+  readonly seatCm: number;
+  readonly seatFrame: number;
   /** How far a hand stays off the place it was to keep, centimetres. */
   readonly reachCm: number;
   readonly limits: readonly BeyondLimit[];
@@ -29,6 +33,8 @@ export interface FitReport {
 export function fitReport({ motion, source, plan, contacts, groundM, lacks, belt }: Fitted, start = 0): FitReport {
   const globals = forwardKinematics(belt ? onTheWay(motion, belt) : motion);
   const soles = soleTracks(plan.character, globals, groundM);
+  const depths = seatDepths(globals, seatPoints(plan.character), plan.targetBody.hips, groundM);
+  const deepest = depths.reduce((best, depth, f) => (depth > depths[best] ? f : best), 0);
   const from = forwardKinematics(source);
   const alike = likeness({ globals, body: plan.targetBody }, { globals: from, body: plan.sourceBody }, (f) => f, plan.legRatio);
   const kink = worstKink(hingeKinks(globals, plan.targetBody, motion.fps), hingeKinks(from, plan.sourceBody, source.fps));
@@ -41,6 +47,8 @@ export function fitReport({ motion, source, plan, contacts, groundM, lacks, belt
     slideFrame: worst ? start + Math.floor((worst.from + worst.to) / 2) : 0,
     sinkCm: sinkCm(soles),
     hoverCm: hoverCm(soles, contacts),
+    seatCm: 100 * depths[deepest],
+    seatFrame: start + deepest,
     likeness: alike && { ...alike, worstFrame: start + alike.worstFrame },
     kink: kink && { ...kink, frame: start + kink.frame },
     reachCm: 100 * Math.max(0, ...Object.values(lacks)),
@@ -55,6 +63,7 @@ export const fitTrouble = ({ slideCm, sinkCm: sink, hoverCm: hover, reachCm, lim
 /** Of the stretches of one take: the worst of each figure. */
 export function worstOf(reports: readonly FitReport[]): FitReport {
   const slid = reports.reduce((a, b) => (b.slideCm > a.slideCm ? b : a));
+  const seated = reports.reduce((a, b) => (b.seatCm > a.seatCm ? b : a));
   const alike = reports.map(({ likeness: own }) => own).filter((own) => own !== null);
   const worstLike = alike.reduce((a, b) => (b.worstCm > a.worstCm ? b : a), alike[0]);
   const limits = new Map<string, FitReport['limits'][number]>();
@@ -68,6 +77,8 @@ export function worstOf(reports: readonly FitReport[]): FitReport {
     slideFrame: slid.slideFrame,
     sinkCm: Math.max(...reports.map(({ sinkCm: sink }) => sink)),
     hoverCm: Math.max(...reports.map(({ hoverCm: hover }) => hover)),
+    seatCm: seated.seatCm,
+    seatFrame: seated.seatFrame,
     likeness: alike.length > 0 ? { ...worstLike, medianCm: alike.reduce((sum, { medianCm }) => sum + medianCm, 0) / alike.length } : null,
     kink: reports.reduce<Kink | null>((worst, { kink }) => (kink && (!worst || kink.ratio > worst.ratio) ? kink : worst), null),
     reachCm: Math.max(...reports.map(({ reachCm }) => reachCm)),

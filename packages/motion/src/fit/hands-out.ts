@@ -1,5 +1,7 @@
 import type { Vec3 } from '../math/quat';
-import { norm, turned, vecAt } from '../math/vec';
+import { lowPass } from '../math/filter';
+import { spreadOut } from '../math/spread-out';
+import { minus, norm, plus, turned, vecAt } from '../math/vec';
 import type { Leg, Side } from '../model/body';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { kneeAxis, reachWithLeg } from '../model/leg-ik';
@@ -12,8 +14,8 @@ import type { FitPlan } from './plan';
 const BESIDE = 0.05;
 
 /**
- * In place: brings hands that would go through the floor up to it, wrists in closed form, the hands keeping their rotations. What a wrist has below it, to
- * the tips of the fingers, counts.
+ * In place: brings hands that would go through the floor up to it, smoothly, the arms turned about their shoulders so that elbows keep their angles as
+ * far as that goes; the hands keep their rotations. What a wrist has below it, to the tips of the fingers, counts.
  *
  * @param source of the take, in which hands may be below the floor on purpose
  * @param ground level that the soles stand on, metres
@@ -31,16 +33,46 @@ export function keepHandsOut(
     const arm: Leg = { hip: shoulder, knee: elbow, ankle: wrist, toe: -1 };
     const points = handPoints(motion.skeleton, plan.targetParts.parts, side);
     const reach = handLength(motion.skeleton, wrist, points);
-    let bend: Vec3 | null = null;
+    const lifts = liftsOf(globals, points, wrist, reach, ground, (f) => wasBeside(plan, source, side, f, floorM));
+    if (lifts.every((lift) => lift === 0)) continue;
+    const smooth = lowPass(spreadOut(lifts, Math.round(SPREAD_SECONDS * motion.fps)), HERTZ, motion.fps);
+    const bend = kneeAxis(globals, arm);
     for (let f = 0; f < motion.frames; f++) {
-      if (globals.positions[(f * globals.joints + wrist) * 3 + 1] - ground > reach) continue;
-      const depth = ground - lowest(globals, f, points);
-      if (depth <= 0 || wasBeside(plan, source, side, f, floorM)) continue;
-      bend ??= kneeAxis(globals, arm);
-      const [x, y, z] = vecAt(globals.positions, f * globals.joints + wrist);
-      reachWithLeg(motion, globals, f, arm, [x, y + depth, z], bend);
+      if (smooth[f] < 1e-5) continue;
+      const [from, at] = [vecAt(globals.positions, f * globals.joints + shoulder), vecAt(globals.positions, f * globals.joints + wrist)];
+      reachWithLeg(motion, globals, f, arm, raised(from, at, smooth[f]), bend);
     }
   }
+}
+
+/** Hands come up no quicker than this, hertz, and begin to so long before they must, seconds: an elbow never pops. */
+const HERTZ = 4;
+const SPREAD_SECONDS = 0.08;
+
+/** How far a wrist must come up in every frame for the hand to be out of the floor, metres. */
+function liftsOf(
+  globals: Globals,
+  points: readonly HandPoint[],
+  wrist: number,
+  reach: number,
+  ground: number,
+  isBeside: (f: number) => boolean,
+): Float64Array {
+  return Float64Array.from({ length: globals.frames }, (_, f) => {
+    if (globals.positions[(f * globals.joints + wrist) * 3 + 1] - ground > reach) return 0;
+    const depth = ground - lowest(globals, f, points);
+    return depth > 0 && !isBeside(f) ? depth : 0;
+  });
+}
+
+/** A wrist raised about its shoulder, outwards, so that the elbow keeps its angle; straight up where the arm hangs nearly straight down. */
+function raised(shoulder: Vec3, wrist: Vec3, lift: number): Vec3 {
+  const [x, y, z] = minus(wrist, shoulder);
+  const [flat, up] = [Math.hypot(x, z), y + lift];
+  const out = Math.sqrt(Math.max(0, x * x + y * y + z * z - up * up));
+  // No hand goes further aside than it is raised: what is left bends the elbow.
+  const aside = Math.min(out, flat + lift);
+  return flat < 1e-4 ? [wrist[0], wrist[1] + lift, wrist[2]] : plus(shoulder, [(x * aside) / flat, up, (z * aside) / flat]);
 }
 
 interface HandPoint {

@@ -66,6 +66,8 @@ const fields = {
   curlDeg: z.number().min(-30).max(90),
   /** Contacts of feet and hands: kept where they came down, or left to the joint angles. */
   planted: z.enum(['held', 'free']),
+  /** Hips, back and thighs of someone who sits or lies: left where they come, or the body lifted so that they stay out of the floor. */
+  seat: z.enum(['free', 'out']),
   /** Lifts the soles off the floor, centimetres: for what is not in the skin. */
   soleCm: z.number().min(-20).max(20),
   /** How much of what a hand lacks to its place the body gives, 0 to 1. */
@@ -86,6 +88,7 @@ export const fitSettingsSchema = z.object({
   offsets: fields.offsets.default({}),
   curlDeg: fields.curlDeg.default(18),
   planted: fields.planted.default('held'),
+  seat: fields.seat.default('free'),
   soleCm: fields.soleCm.default(0),
   give: fields.give.default(0.3),
 });

@@ -1,3 +1,4 @@
+import { median } from '../math/statistics';
 import { lowPassedPoint } from './low-passed';
 import { raised } from './raised';
 import type { Soles, SoleTracks } from './soles';
@@ -66,7 +67,8 @@ export function contacts(
       found[side] = intervalsOf(cost, fps, settings);
     }
   }
-  return { fps, floorM: soles.floor, ...found };
+  const edged = { left: withEdges(found.left, feet.left.lowest, fps), right: withEdges(found.right, feet.right.lowest, fps) };
+  return { fps, floorM: soles.floor, ...edged };
 }
 
 /** Heights and speeds of a foot's sole points, low-passed at 12 Hz. */
@@ -106,6 +108,27 @@ function costOf({ points }: Foot, level: number, { height, speed }: ContactOptio
     }
   }
   return out;
+}
+
+/** A foot is down, however quick it is, where its lowest point is this much below where it rests in the contact, metres: noise is less. */
+const DOWN = 0.002;
+/** Touching is looked for this far to both sides of where a contact was found to begin or end, seconds. */
+const EDGE_SECONDS = 0.07;
+
+/** Contacts from the first touch to the last: speed tells that a foot bears, but a foot that lands from a leap is down while it is still quick. */
+function withEdges(intervals: readonly Interval[], lowest: Float64Array, fps: number): Interval[] {
+  const reach = Math.round(EDGE_SECONDS * fps);
+  return intervals.map(({ from, to }, i) => {
+    const quarter = Math.floor((to - from) / 4);
+    const level = median(lowest.subarray(from + quarter, to - quarter));
+    const touches = (f: number) => lowest[f] < level - DOWN;
+    const [least, most] = [i > 0 ? intervals[i - 1].to + 1 : 0, i + 1 < intervals.length ? intervals[i + 1].from - 1 : lowest.length];
+    let a = from;
+    while (a > Math.max(least, from - reach) && touches(a - 1)) a--;
+    let b = to;
+    while (b < Math.min(most, to + reach) && touches(b)) b++;
+    return { from: from === 0 ? 0 : a, to: to === lowest.length ? to : b };
+  });
 }
 
 function intervalsOf(cost: Float64Array, fps: number, { hold, shortest }: ContactOptions): Interval[] {

@@ -1,5 +1,6 @@
 import { lowPass } from '../math/filter';
 import { smoothStep5 } from '../math/smooth';
+import { spreadOut } from '../math/spread-out';
 import { median } from '../math/statistics';
 import type { Contacts, Interval } from '../measure/contacts';
 import type { Gait } from '../measure/gait';
@@ -206,12 +207,7 @@ function liftSwing(
   if (lack.every((value) => value === 0)) return;
   // The most of what is lacking round about, smoothed: what lifts a foot has no corner.
   const window = Math.max(1, Math.round(LIFT_SECONDS * fps));
-  const most = lack.map((_, f) => {
-    let value = 0;
-    for (let g = Math.max(0, f - window); g <= Math.min(lack.length - 1, f + window); g++) value = Math.max(value, lack[g]);
-    return value;
-  });
-  const smooth = lowPass(most, LIFT_HERTZ, fps);
+  const smooth = lowPass(spreadOut(lack, window), LIFT_HERTZ, fps);
   const near = distanceTo(bears);
   // Nothing is lifted where it rests, and little beside that.
   for (let f = 0; f < lack.length; f++) out[f * 3 + 1] += Math.max(0, smooth[f]) * smoothStep5(Math.min(1, near[f] / (LIFT_SECONDS * fps)));
