@@ -203,8 +203,9 @@ function findArms(look: Look, leaves: readonly number[], hips: number, top: numb
     if (leaf === top || legs.includes(leaf)) continue;
     const fork = forkOf(look, leaf, top);
     const chain = chainOf(look, leaf, fork);
-    // Where it leaves the trunk counts, not where the trunk's joint is: a single one for all of it lies low.
-    if (chain.joints.length < 3 || height(chain.joints[0]) < height(hips) + 0.1 * stature) continue;
+    // What leaves the trunk over the hips is an arm however somebody bends; where the trunk has a single joint, what begins high.
+    const isOver = fork !== hips && paths[fork].includes(hips);
+    if (chain.joints.length < 3 || (!isOver && height(chain.joints[0]) < height(hips) + 0.1 * stature)) continue;
     const reach = chain.joints.slice(1).reduce((sum, j) => sum + Math.hypot(...skeleton.joints[j].offset), chain.tip);
     if (reach < LEAST_ARM * stature) continue;
     const called = paths[leaf].filter((j) => ['UpperArm', 'Forearm', 'Hand'].includes(look.words[j].part ?? '')).length;

@@ -30,6 +30,9 @@ const LIKE = {
 } as const;
 const RATIO_SPREAD = 0.35;
 const LENGTH_SPREAD = 0.4;
+/** How far the bones of one side are from those of the other, and what that counts at the most. */
+const SIDE_SPREAD = 0.12;
+const MOST_UNLIKE = 4;
 /** What a name that says so is worth, and one that says another part of the limb. */
 const NAMED = 2;
 const NAMED_OTHERWISE = -1.5;
@@ -43,6 +46,9 @@ interface Scored {
   /** Places along the chain. */
   readonly at: readonly [number, number, number];
   readonly score: number;
+  /** Lengths of its two bones. */
+  readonly upper: number;
+  readonly lower: number;
 }
 
 /** The skeleton and the pose in which its limbs are looked at. */
@@ -74,7 +80,7 @@ export function chooseLimbs(kind: LimbKind, view: LimbView, [a, b]: readonly [Li
       if (isAlike && p.at.some((at, i) => at !== q.at[i])) continue;
       const width = apart(p.joints[0], q.joints[0]) / stature;
       const { width: least } = LIKE[kind];
-      const score = p.score + q.score - 4 * Math.max(0, 1 - width / least);
+      const score = p.score + q.score - 4 * Math.max(0, 1 - width / least) - unlikeness(p, q);
       pairs.push({ a: p, b: q, score });
     }
   }
@@ -89,6 +95,12 @@ export function chooseLimbs(kind: LimbKind, view: LimbView, [a, b]: readonly [Li
     sure: second ? 1 / (1 + Math.exp((second.score - best.score) / 2)) : 1,
     other: second ? { a: second.a.joints, b: second.b.joints } : null,
   };
+}
+
+/** The two limbs of a body are as long as each other; what one of them holds, or lacks, makes its chain another. */
+function unlikeness(p: Scored, q: Scored): number {
+  const apart = (a: number, b: number) => (Math.log(a / b) / SIDE_SPREAD) ** 2 / 2;
+  return Math.min(MOST_UNLIKE, apart(p.upper, q.upper) + apart(p.lower, q.lower));
 }
 
 /** The same for a limb that has no partner. */
@@ -145,7 +157,7 @@ function choices(kind: LimbKind, view: LimbView, { joints, tip }: LimbChain, sta
           placed(k) +
           placed(m) +
           ends(k, m);
-        out.push({ joints: [joints[i], joints[k], joints[m]], at: [i, k, m], score });
+        out.push({ joints: [joints[i], joints[k], joints[m]], at: [i, k, m], score, upper, lower });
       }
     }
   }
