@@ -69,6 +69,7 @@ export * from './measure/floor-plane';
 export * from './measure/free-fall';
 export * from './measure/farthest';
 export * from './measure/gait';
+export * from './model/fold-root';
 export * from './measure/kink';
 export * from './measure/likeness';
 export * from './measure/poses';

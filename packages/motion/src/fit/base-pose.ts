@@ -1,10 +1,12 @@
-import { multiply, rotate } from '../math/quat';
+import { fromHeading, multiply, rotate } from '../math/quat';
+import { headings } from '../measure/heading';
+import { bodyOf } from '../model/body-of';
 import { forwardKinematics } from '../model/kinematics';
 import { cutMotion, restMotion, type Motion } from '../model/motion';
 import { findBody } from '../model/find-body';
 import type { Skeleton } from '../model/skeleton';
 import type { Character } from './character';
-import { poseAt, type WorldPose } from './world-pose';
+import { poseAt, turnBelow, type WorldPose } from './world-pose';
 
 /** Upright: hips over the feet and the head over the hips, each by this share of what head and feet are apart. */
 const STANDS = 0.3;
@@ -32,7 +34,35 @@ export function sourceBase(motion: Motion): { readonly pose: WorldPose; readonly
       best = f;
     }
   }
-  return { pose: poseAt(motion, best), frame: best };
+  const pose = poseAt(motion, best);
+  flattenFeet(motion, pose, best, step);
+  return { pose, frame: best };
+}
+
+/** In place: feet as they are in the frame in which each is lowest, ankle and ball, for in the most upright one a foot may be in its step. */
+function flattenFeet(motion: Motion, pose: WorldPose, frame: number, step: number): void {
+  const body = bodyOf(motion);
+  if (!body) return;
+  const facing = (f: number) => headings(forwardKinematics(cutMotion(motion, f, f)), body)[0];
+  for (const side of ['left', 'right'] as const) {
+    const { ankle, toe } = body.legs[side];
+    let [flat, least] = [frame, Infinity];
+    for (let f = 0; f < motion.frames; f += step) {
+      const { positions } = forwardKinematics(cutMotion(motion, f, f));
+      const height = positions[ankle * 3 + 1] + (toe >= 0 ? positions[toe * 3 + 1] : 0);
+      if (height < least) [flat, least] = [f, height];
+    }
+    const { rotations } = poseAt(motion, flat);
+    const turn = fromHeading(facing(frame) - facing(flat));
+    // The toes after the foot that they hang from.
+    for (const joint of toe < 0 ? [ankle] : [ankle, toe]) {
+      const by = [0, 0, 0, 1];
+      const [x, y, z, w] = pose.rotations.subarray(joint * 4, joint * 4 + 4);
+      multiply(by, 0, turn, 0, rotations, joint * 4);
+      multiply(by, 0, by, 0, [-x, -y, -z, w], 0);
+      turnBelow(motion.skeleton, pose, joint, by);
+    }
+  }
 }
 
 function stands(rest: Motion): boolean {

@@ -2,6 +2,7 @@ import { quantile } from '../math/statistics';
 import { rotate } from '../math/quat';
 import { bodyOf } from '../model/body-of';
 import { forwardKinematics } from '../model/kinematics';
+import { mainJoints } from '../model/main-joints';
 import { createMotion, cutMotion, type Motion } from '../model/motion';
 
 /**
@@ -38,7 +39,8 @@ function extent(motion: Motion): number {
   let low = Infinity;
   let high = -Infinity;
   const tip = [0, 0, 0];
-  motion.skeleton.joints.forEach((joint, j) => {
+  mainJoints(motion.skeleton).forEach((j) => {
+    const joint = motion.skeleton.joints[j];
     const y = positions[j * 3 + 1];
     low = Math.min(low, y);
     high = Math.max(high, y);

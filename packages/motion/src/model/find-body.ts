@@ -3,6 +3,7 @@ import type { Arm, Body, BodyDoubt, Leg } from './body';
 import { jointWords, type JointWords } from './joint-words';
 import { forwardKinematics, type Globals } from './kinematics';
 import { chooseLimb, chooseLimbs, type LimbChain, type LimbChoice, type LimbJoints } from './limb-choice';
+import { mainJoints } from './main-joints';
 import { cutMotion, type Motion } from './motion';
 import { childrenOf, type Skeleton } from './skeleton';
 
@@ -41,7 +42,7 @@ interface Look {
 export function findBody(motion: Motion): Body | null {
   const { skeleton } = motion;
   const sampled = sampleFrames(motion);
-  const look = lookAt(skeleton, tallest(sampled));
+  const look = lookAt(skeleton, tallest(sampled, mainJoints(skeleton)));
   const leaves = endsOf(look);
   const legs = findLegs(look, leaves);
   if (!legs || isFourLegged(look, leaves, legs)) return null;
@@ -72,23 +73,23 @@ function sampleFrames(motion: Motion): Globals[] {
   return out;
 }
 
-function extentOf({ positions }: Globals): [low: number, high: number] {
+function extentOf({ positions }: Globals, joints: readonly number[]): [low: number, high: number] {
   let [low, high] = [Infinity, -Infinity];
-  for (let i = 1; i < positions.length; i += 3) {
-    low = Math.min(low, positions[i]);
-    high = Math.max(high, positions[i]);
+  for (const j of joints) {
+    low = Math.min(low, positions[j * 3 + 1]);
+    high = Math.max(high, positions[j * 3 + 1]);
   }
   return [low, high];
 }
 
-function tallest(sampled: readonly Globals[]): Globals {
-  const tall = (globals: Globals) => extentOf(globals)[1] - extentOf(globals)[0];
+function tallest(sampled: readonly Globals[], joints: readonly number[]): Globals {
+  const tall = (globals: Globals) => extentOf(globals, joints)[1] - extentOf(globals, joints)[0];
   return sampled.reduce((a, b) => (tall(b) > tall(a) ? b : a));
 }
 
 function lookAt(skeleton: Skeleton, upright: Globals): Look {
   const p = upright.positions;
-  const [low, high] = extentOf(upright);
+  const [low, high] = extentOf(upright, mainJoints(skeleton));
   return {
     skeleton,
     words: skeleton.joints.map(({ name }) => jointWords(name)),

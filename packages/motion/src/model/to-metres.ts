@@ -1,5 +1,6 @@
 import { fromBasis, multiply, rotate, type Quat, type Vec3 } from '../math/quat';
 import { forwardKinematics } from './kinematics';
+import { mainJoints } from './main-joints';
 import { cutMotion, type Motion } from './motion';
 import { childrenOf, scaleSkeleton, type Skeleton } from './skeleton';
 import type { UpAxis } from './take';
@@ -19,8 +20,8 @@ const AXES: Record<UpAxis, Vec3> = {
  */
 export function findUp(motion: Motion): UpAxis {
   const step = Math.max(1, Math.floor(motion.frames / 60));
-  const joints = motion.skeleton.joints.length;
-  const [hips, chest] = trunk(motion.skeleton);
+  const joints = mainJoints(motion.skeleton);
+  const [hips, chest] = trunk(motion.skeleton, joints[0]);
   const extents = [0, 0, 0];
   const above = [0, 0, 0];
   const lows: number[][] = [[], [], []];
@@ -30,7 +31,7 @@ export function findUp(motion: Motion): UpAxis {
     for (let k = 0; k < 3; k++) {
       let low = Infinity;
       let high = -Infinity;
-      for (let j = 0; j < joints; j++) {
+      for (const j of joints) {
         const v = positions[j * 3 + k];
         low = Math.min(low, v);
         high = Math.max(high, v);
@@ -53,7 +54,7 @@ export function findUp(motion: Motion): UpAxis {
 }
 
 /** The joint at which legs and trunk part, and the one at which arms and neck part: the first fork of the branch with most ends. */
-function trunk(skeleton: Skeleton): [number, number] {
+function trunk(skeleton: Skeleton, top: number): [number, number] {
   const children = childrenOf(skeleton);
   const ends = skeleton.joints.map(() => 0);
   for (let j = ends.length - 1; j >= 0; j--) ends[j] = children[j].reduce((sum, child) => sum + ends[child], 0) || 1;
@@ -62,7 +63,7 @@ function trunk(skeleton: Skeleton): [number, number] {
     while (children[at].length === 1) at = children[at][0];
     return at;
   };
-  const hips = fork(0);
+  const hips = fork(top);
   const most = [...children[hips]].sort((a, b) => ends[b] - ends[a])[0];
   return [hips, most === undefined ? hips : fork(most)];
 }
