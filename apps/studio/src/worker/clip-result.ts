@@ -1,4 +1,5 @@
 import {
+  againstSource,
   applyStep,
   cadence,
   clipContacts,
@@ -14,6 +15,7 @@ import {
   speedChange,
   travelTraces,
   worldMotion,
+  type AgainstSource,
   type Clip,
   type ClipFigures,
   type ClipRecipe,
@@ -44,6 +46,8 @@ export interface ClipResult {
 /** What is measured of a clip, after it is shown. */
 export interface ClipMeasured {
   readonly figures: ClipFigures | null;
+  /** How like it is to what was captured. */
+  readonly against: AgainstSource | null;
   readonly markers: Markers | null;
   /** Every contact of the clip (of a loop, those that begin in its cycle), and how far the foot slides in it without and with foot lock. */
   readonly contacts: readonly ContactSlide[];
@@ -153,6 +157,7 @@ export function clipMeasured({ run }: Held, recipe: ClipRecipe, view: View): Cli
   const untimed = before('retime');
   return {
     figures,
+    against: againstSource(run, recipe),
     // On the spot the feet leave no prints.
     markers: played && { ...markersOf(played), ...(view.inPlace ? { footprints: [] } : {}) },
     contacts: slidesOf(run, recipe),

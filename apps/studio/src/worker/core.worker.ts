@@ -1,11 +1,12 @@
 import {
   align,
   bodyMesh,
+  againstSource,
   clipFigures,
   closings,
   compareMotions,
   createMotion,
-  findBody,
+  bodyOf,
   gait,
   jointWay,
   InputError,
@@ -25,6 +26,7 @@ import {
   strideTraces,
   worldMotion,
   writeBvh,
+  type AgainstSource,
   type BodyMesh,
   type ClipFigures,
   type ClipRecipe,
@@ -102,7 +104,7 @@ const api = {
     const motion = createMotion(skeleton, 60, 1);
     motion.rootPositions.set(skeleton.joints[0].offset);
     skeleton.joints.forEach((joint, j) => motion.rotations.set(joint.restRotation, j * 4));
-    const body = findBody(motion);
+    const body = bodyOf(motion);
     return { mesh: bodyMesh(skeleton, body), markers: body && { ...sidesOf(skeleton, body), footprints: [] } };
   },
 
@@ -220,11 +222,15 @@ const api = {
   },
 
   /** A clip's figures at the rate it would ship at, and its poses at a glance. */
-  async figures(id: string, recipe: ClipRecipe, fps: number): Promise<{ figures: ClipFigures | null; strip: Strip }> {
+  async figures(
+    id: string,
+    recipe: ClipRecipe,
+    fps: number,
+  ): Promise<{ figures: ClipFigures | null; against: AgainstSource | null; strip: Strip }> {
     const take = await withCast(id, recipe.steps);
     const { clip } = shipClip(take.run(recipe), fps);
     const found = gait(clip.motion);
-    return { figures: clipFigures(clip), strip: stripOf(clip, found && markersOf(found)) };
+    return { figures: clipFigures(clip), against: againstSource(take.run, recipe), strip: stripOf(clip, found && markersOf(found)) };
   },
 
   /** Finds the place in another take of all that was made from one. */
@@ -266,7 +272,7 @@ function describe(id: string, motion: Motion, found: Gait | null): OpenTake {
   return {
     id,
     motion: copyForWire(motion),
-    mesh: bodyMesh(motion.skeleton, found?.body ?? findBody(motion)),
+    mesh: bodyMesh(motion.skeleton, found?.body ?? bodyOf(motion)),
     markers: found ? markersOf(found) : null,
     ...overviewOf(motion, found),
   };

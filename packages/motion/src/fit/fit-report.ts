@@ -57,7 +57,7 @@ export function fitReport({ motion, source, plan, contacts, groundM, lacks, belt
 }
 
 /** How bad a report is, for putting the worst first: each figure against what is still good. */
-export const fitTrouble = ({ slideCm, sinkCm: sink, hoverCm: hover, reachCm, limits, kink }: FitReport): number =>
+export const fitTrouble = ({ slideCm, sinkCm: sink, hoverCm: hover = 0, reachCm, limits, kink }: FitReport): number =>
   Math.max(slideCm / 0.2, sink / 0.5, hover / 1, reachCm / 1, (limits[0]?.degrees ?? 0) / 10, (kink?.ratio ?? 0) / 2);
 
 /** Of the stretches of one take: the worst of each figure. */

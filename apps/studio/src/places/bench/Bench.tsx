@@ -241,7 +241,7 @@ function Workbench({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; cl
         <NoClip take={take.name} canOffer={reading.data !== undefined} onCut={newClip} onOffer={propose} />
       )}
       <CandidateList candidates={candidates} isSearching={loops.isLoading || !isOpen} cut={cut} onTake={takeLoop} />
-      {doc && <SeamFigures seam={seam} figures={figures} />}
+      {doc && <SeamFigures seam={seam} figures={figures} against={measured.data?.against ?? null} />}
       {result.error && (
         <Typography role="alert" variant="body2">
           ▲ {result.error.message}

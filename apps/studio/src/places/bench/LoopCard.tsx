@@ -100,6 +100,14 @@ export function LoopCard({
   );
 }
 
+/** What was done in place of what was asked. */
+const INSTEAD: Readonly<Record<Closing['way'], string>> = {
+  around: 'The take goes elsewhere beyond the cut, so the loop is closed around its seam.',
+  none: 'The cut comes round by itself; nothing is moved.',
+  blend: '',
+  spread: '',
+};
+
 /** The ways of closing, each with its tick, the slide of the finished clip, and how far it moved a joint. One click takes one. */
 function Ways({
   chosen: asked,
@@ -152,6 +160,11 @@ function Ways({
             >
               <Typography variant="body2" sx={{ fontWeight: close === chosen ? 700 : 400 }}>
                 {WAYS[close]}
+                {way && way.way !== close && (
+                  <Typography component="span" variant="caption" color="text.secondary" title={INSTEAD[way.way]} sx={{ ml: 0.5 }}>
+                    {way.way === 'none' ? '(comes round)' : '(around)'}
+                  </Typography>
+                )}
               </Typography>
               {number(way?.tick)}
               {number(way?.slideCm)}

@@ -1,10 +1,11 @@
 'use client';
-import type { ClipFigures, Seam } from '@lantern/motion';
+import type { AgainstSource, ClipFigures, Seam } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
+import { isOut } from '@/data/bounds';
 import { Figure } from '@/shell/Figure';
 
 /** The cut as captured, and the clip as it ships: before and after, side by side. */
-export function SeamFigures({ seam, figures }: { seam: Seam | null; figures: ClipFigures | null }) {
+export function SeamFigures({ seam, figures, against }: { seam: Seam | null; figures: ClipFigures | null; against: AgainstSource | null }) {
   return (
     <Box component="section" aria-label="Figures" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 2 }}>
       <Box data-figures="captured">
@@ -28,12 +29,27 @@ export function SeamFigures({ seam, figures }: { seam: Seam | null; figures: Cli
         <Figure label="turn" value={figures?.turnDegS} unit="°/s" />
         <Figure label="foot slide" value={figures?.slideCm} unit="cm" digits={2} bound="slideCm" />
         <Figure label="sink" value={figures?.sinkCm} unit="cm" digits={2} bound="sinkCm" />
+        <Figure label="hover" value={figures?.hoverCm} unit="cm" digits={2} bound="hoverCm" />
       </Box>
       {seam && (
         <Typography variant="caption" color="text.secondary" sx={{ gridColumn: '1 / -1', mt: 0.3 }}>
           worst joint {seam.worstJoint}, {seam.worstCm.toFixed(1)} cm
         </Typography>
       )}
+      {against && <BesideTake {...against} />}
     </Box>
+  );
+}
+
+/** How far the body is from what was captured, pose laid over pose, and where a knee or an elbow jerks most over what it did. */
+function BesideTake({ likeness, kink }: AgainstSource) {
+  const far = likeness && isOut('likenessCm', likeness.worstCm);
+  const jerks = kink && isOut('kink', kink.ratio);
+  return (
+    <Typography variant="caption" color="text.secondary" aria-label="Beside the take" sx={{ gridColumn: '1 / -1' }}>
+      {likeness &&
+        `beside the take ${likeness.medianCm.toFixed(1)} cm off, ${far ? '▲ ' : ''}${likeness.worstPart} ${likeness.worstCm.toFixed(1)} cm at frame ${likeness.worstFrame}`}
+      {kink && ` · ${jerks ? '▲ ' : ''}${kink.hinge} × ${kink.ratio.toFixed(2)} at frame ${kink.frame}`}
+    </Typography>
   );
 }

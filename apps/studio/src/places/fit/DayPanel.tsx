@@ -152,6 +152,8 @@ function Report({
           <th>take, character</th>
           <th>slide cm</th>
           <th>sink</th>
+          <th>hover</th>
+          <th title="Farthest that a joint is from the take’s, made as large">off</th>
           <th>reach</th>
           <th>joints</th>
           <th aria-label="File" />
@@ -181,6 +183,10 @@ function Report({
                 <>
                   <td>{out(report.slideCm, 0.2)}</td>
                   <td>{out(report.sinkCm, 0.5)}</td>
+                  <td>{out(report.hoverCm ?? 0, 1.5)}</td>
+                  <td title={report.likeness ? `${report.likeness.worstPart}, frame ${report.likeness.worstFrame}` : undefined}>
+                    {report.likeness ? report.likeness.worstCm.toFixed(1) : '–'}
+                  </td>
                   <td>{out(report.reachCm, 1)}</td>
                   <td title={limit && `${partName(limit.part)}, frame ${limit.frame}`}>
                     {limit ? `▲ ${limit.degrees.toFixed(0)}°` : 'within'}
@@ -198,7 +204,7 @@ function Report({
                   </td>
                 </>
               ) : (
-                <td colSpan={5}>
+                <td colSpan={7}>
                   {job.state === 'failed'
                     ? `▲ ${job.message}`
                     : { waiting: 'waiting', running: 'at work', stopped: 'stopped', done: '' }[job.state]}

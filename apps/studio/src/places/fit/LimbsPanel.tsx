@@ -60,6 +60,12 @@ export function LimbsPanel({
           options={{ held: 'stay where they came down', free: 'go with the joints' }}
           onChange={(planted) => onChange({ ...settings, planted })}
         />
+        <Choose
+          label="hips, thighs and back"
+          value={settings.seat ?? 'free'}
+          options={{ free: 'where they come', out: 'out of the floor' }}
+          onChange={(seat) => onChange({ ...settings, seat })}
+        />
         <Label>soles higher by</Label>
         <TypedNumber
           name="Soles higher by, centimetres"

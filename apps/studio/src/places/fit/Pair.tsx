@@ -192,7 +192,10 @@ export function Pair({
                       )}
                       {report && !inReference && (
                         <Typography variant="body2" component="span" noWrap role="status" aria-label="Figures of the fit">
-                          {report.slideCm > 0.2 && '▲ '}slide {report.slideCm.toFixed(2)} cm · sink {report.sinkCm.toFixed(2)} cm
+                          {report.slideCm > 0.2 && '▲ '}slide {report.slideCm.toFixed(2)} cm · sink {report.sinkCm.toFixed(2)} · hover{' '}
+                          {report.hoverCm.toFixed(2)} cm
+                          {report.seatCm > 1 && ` · ▲ seat ${report.seatCm.toFixed(0)} cm in the floor`}
+                          {report.kink && report.kink.ratio > 2 && ` · ▲ ${report.kink.hinge} × ${report.kink.ratio.toFixed(1)}`}
                           {report.reachCm > 0.05 && ` · hands ${report.reachCm.toFixed(1)} cm off`}
                           {report.limits[0] && ` · ▲ joints by ${numeral(report.limits[0].degrees, 0)}°`}
                         </Typography>

@@ -7,11 +7,25 @@ import { FigureValue } from '@/shell/Figure';
 import { PoseStrip } from '@/timeline/PoseStrip';
 import { type Readiness } from './use-readiness';
 
+/** Figures of every clip, whether it loops or not. */
+const OF_ALL: readonly Bounded[] = ['tick', 'slideCm', 'sinkCm', 'hoverCm'];
+
 /** A figure of a clip as it is judged; 0 where it is none. */
-export const valueOf = ({ figures }: Readiness, key: Bounded): number => {
+export const valueOf = ({ figures, against }: Readiness, key: Bounded): number => {
   if (!figures) return 0;
-  if (key === 'tick' || key === 'slideCm' || key === 'sinkCm') return figures[key];
-  return figures.loop ? figures.seam[key] : 0;
+  if (key === 'kink') return against?.kink?.ratio ?? 0;
+  if (key === 'likenessCm') return against?.likeness?.worstCm ?? 0;
+  if (OF_ALL.includes(key)) return figures[key as 'tick' | 'slideCm' | 'sinkCm' | 'hoverCm'];
+  return figures.loop ? figures.seam[key as 'poseCm' | 'headingDeg' | 'driftCm'] : 0;
+};
+
+/** What the short words over the columns mean. */
+const TITLES: Readonly<Record<string, string>> = {
+  Slide: 'Foot slide: how far a bearing foot moves',
+  Sink: 'How deep a sole goes below the floor',
+  Hover: 'How high a bearing foot is over its ground',
+  Kink: 'Largest jerk of a knee or an elbow, over the take’s own',
+  Off: 'Farthest that a joint is from the take, pose laid over pose',
 };
 
 /** Every clip with its figures against the set's bounds, worst first. */
@@ -50,8 +64,8 @@ export function ReadinessTable({
               slotProps={{ input: { 'aria-label': 'All clips' } }}
             />
           </TableCell>
-          {['Clip', '', 'Length', 'Speed', 'Seam', 'Tick', 'Foot slide', 'Sink', 'Drift'].map((label, i) => (
-            <TableCell key={label || 'strip'} align={i < 2 ? 'left' : 'right'}>
+          {['Clip', '', 'Length', 'Speed', 'Seam', 'Tick', 'Slide', 'Sink', 'Hover', 'Drift', 'Kink', 'Off'].map((label, i) => (
+            <TableCell key={label || 'strip'} align={i < 2 ? 'left' : 'right'} title={TITLES[label]}>
               {label}
             </TableCell>
           ))}
@@ -60,10 +74,12 @@ export function ReadinessTable({
       <TableBody>
         {order.map((i) => {
           const doc = docs[i];
-          const { figures, strip, isPending, error } = readiness[i];
+          const { figures, against, strip, isPending, error } = readiness[i];
           const cell = (key: Bounded, unit: string, digits: number) => {
             const value = valueOf(readiness[i], key);
-            const shown = figures && (figures.loop || key === 'slideCm' || key === 'sinkCm') ? value : null;
+            const isAgainst = (key === 'kink' && against?.kink) || (key === 'likenessCm' && against?.likeness);
+            const ofPose = key !== 'kink' && key !== 'likenessCm' && (figures?.loop || (key !== 'tick' && OF_ALL.includes(key)));
+            const shown = figures && (isAgainst || ofPose) ? value : null;
             const out = shown !== null && isOut(key, value);
             return (
               <TableCell key={key} align="right">
@@ -89,11 +105,11 @@ export function ReadinessTable({
               </TableCell>
               <TableCell sx={{ py: 0.5 }}>{strip && <PoseStrip strip={strip} />}</TableCell>
               {error ? (
-                <TableCell colSpan={7}>
+                <TableCell colSpan={10}>
                   <Typography variant="body2">▲ {error}</Typography>
                 </TableCell>
               ) : isPending ? (
-                <TableCell colSpan={7}>
+                <TableCell colSpan={10}>
                   <LinearProgress aria-label={`Measuring ${doc.name}`} />
                 </TableCell>
               ) : (
@@ -108,7 +124,10 @@ export function ReadinessTable({
                   {cell('tick', '', 2)}
                   {cell('slideCm', 'cm', 2)}
                   {cell('sinkCm', 'cm', 1)}
+                  {cell('hoverCm', 'cm', 1)}
                   {cell('driftCm', 'cm', 1)}
+                  {cell('kink', '×', 2)}
+                  {cell('likenessCm', 'cm', 1)}
                 </>
               )}
             </TableRow>

@@ -1,5 +1,5 @@
 'use client';
-import type { ClipFigures } from '@lantern/motion';
+import type { AgainstSource, ClipFigures } from '@lantern/motion';
 import { useQueries } from '@tanstack/react-query';
 import type { ClipDoc } from '@/data/clips-store';
 import { useWholeSteps } from '@/data/fits';
@@ -10,6 +10,8 @@ import type { Strip } from '@/worker/strip';
 
 export interface Readiness {
   readonly figures: ClipFigures | null;
+  /** Beside what was captured. */
+  readonly against: AgainstSource | null;
   readonly strip: Strip | null;
   readonly isPending: boolean;
   readonly error: string | null;
@@ -44,6 +46,7 @@ export function useReadiness(docs: readonly ClipDoc[], takes: readonly TakeInfo[
   });
   return results.map(({ data, isPending, error }) => ({
     figures: data?.figures ?? null,
+    against: data?.against ?? null,
     strip: data?.strip ?? null,
     isPending,
     error: error?.message ?? null,
