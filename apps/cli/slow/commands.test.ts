@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { capture } from '@lantern/capture';
 import { cutMotion } from '@lantern/motion';
+import { trot } from '../../../packages/motion/tests/four-legged';
 import { asfAndAmc, oddGlb } from '../../../packages/motion/tests/odd-files';
 
 const lantern = (...args: string[]) =>
@@ -125,4 +126,39 @@ test('wrong use is a 2', async () => {
   ]) {
     expect((await lantern(...args)).code).toBe(2);
   }
+});
+
+test('one clip that cannot be made has its line and exit 3; the others are written', async () => {
+  const project = {
+    oldLantern: 1,
+    fps: 60,
+    takes: [{ id: 'walk', file: 'walk.bvh' }],
+    clips: [
+      { name: 'good', take: 'walk', from: 60, to: 125, steps: [{ kind: 'loop' }] },
+      { name: 'short', take: 'walk', from: 60, to: 90, steps: [{ kind: 'typical-cycle' }] },
+    ],
+    ship: { glb: 'set.glb' },
+  };
+  await writeFile(at('partly.json'), JSON.stringify(project));
+  const { code, err, out } = await lantern('make', at('partly.json'), '--out', at('partly'), '--json');
+  expect(code).toBe(3);
+  expect(err).toContain(`${at('partly.json')}:1: Clip "short" was not made: A typical cycle needs two whole strides at least`);
+  expect(JSON.parse(out)).toMatchObject({
+    clips: [{ name: 'good', likeness: { worstCm: expect.any(Number) }, closing: { way: expect.any(String) } }],
+    failed: [{ name: 'short' }],
+  });
+  expect((await readFile(at('partly/set.glb'))).length).toBeGreaterThan(1000);
+});
+
+test('what is no person is said alike by every command, and loops, measure and make work for it', async () => {
+  await writeFile(at('dog.glb'), await oddGlb(trot({ seconds: 4 })));
+  const sentence = 'This is not a person: no trunk on two legs of thigh, shin and foot was found.';
+  for (const args of [['inspect'], ['loops'], ['measure'], ['contacts']]) {
+    const { code, err } = await lantern(...args, at('dog.glb'), '--json');
+    expect([args[0], code, err.includes(sentence)]).toEqual([args[0], args[0] === 'contacts' ? 3 : 0, true]);
+  }
+  expect((await lantern('fit', at('dog.glb'), 'wick', '--out', at('dog-wick.glb'))).err).toContain(sentence);
+  expect((await lantern('fit', at('walk.bvh'), at('dog.glb'), '--out', at('walk-dog.glb'))).err).toContain(sentence);
+  const { candidates } = JSON.parse((await lantern('loops', at('dog.glb'), '--json')).out);
+  expect((candidates[0].to - candidates[0].from) % 36).toBe(0);
 });

@@ -226,3 +226,45 @@ test('a long take is fitted stretch by stretch: no seam where two meet, feet hel
   expect(jolt).toBeLessThan(0.002);
   expect(await fitTake(motion, character, settings, () => false)).toBeNull();
 });
+
+test('a hand that meets the floor comes up without a pop of its elbow', () => {
+  const motion = take('idle');
+  const joints = motion.skeleton.joints;
+  const turn = (name: string, radians: (f: number) => number) => {
+    const j = joints.findIndex((joint) => joint.name === name);
+    for (let f = 0; f < motion.frames; f++) {
+      const at = (f * joints.length + j) * 4;
+      multiply(motion.rotations, at, fromAxisAngle([1, 0, 0], radians(f)), 0, motion.rotations, at);
+    }
+  };
+  // Down within a second, and up again.
+  const bend = (f: number) => 2.5 * Math.sin((Math.PI * f) / (motion.frames - 1)) ** 2;
+  turn('Hips', bend);
+  for (const limb of ['LeftThigh', 'RightThigh', 'LeftArm', 'RightArm']) turn(limb, (f) => -bend(f));
+  const fitted = onto(motion);
+  const bends = (frame: number) => {
+    const { shoulder, elbow, wrist } = fitted.plan.targetBody.arms.left;
+    const [a, b, c] = [shoulder, elbow, wrist].map((j) => placeOf(fitted.motion, j, frame));
+    const [u, v] = [b.map((x, k) => x - a[k]), c.map((x, k) => x - b[k])];
+    return (Math.acos(u.reduce((sum, x, k) => sum + x * v[k], 0) / Math.hypot(...u) / Math.hypot(...v)) * 180) / Math.PI;
+  };
+  const angles = Array.from({ length: motion.frames }, (_, f) => bends(f));
+  // The arm is bent by the floor, by far, and over many frames.
+  expect(Math.max(...angles) - Math.min(...angles)).toBeGreaterThan(30);
+  expect(Math.max(...angles.slice(1).map((angle, f) => Math.abs(angle - angles[f])))).toBeLessThan(6);
+});
+
+test('who sits down sinks into the floor and says so, or is lifted out of it by choice', () => {
+  const motion = take('idle');
+  const joints = motion.skeleton.joints;
+  for (let f = 0; f < motion.frames; f++) {
+    motion.rootPositions[f * 3 + 1] -= 0.93;
+    for (const name of ['LeftThigh', 'RightThigh']) {
+      const at = (f * joints.length + joints.findIndex((joint) => joint.name === name)) * 4;
+      multiply(motion.rotations, at, fromAxisAngle([1, 0, 0], -Math.PI / 2), 0, motion.rotations, at);
+    }
+  }
+  const sinks = fitReport(onto(motion, { planted: 'free' }));
+  expect(sinks.seatCm).toBeGreaterThan(3);
+  expect(fitReport(onto(motion, { planted: 'free', seat: 'out' })).seatCm).toBeLessThan(0.5);
+});

@@ -46,8 +46,8 @@ export function keepHandsOut(
 }
 
 /** Hands come up no quicker than this, hertz, and begin to so long before they must, seconds: an elbow never pops. */
-const HERTZ = 4;
-const SPREAD_SECONDS = 0.08;
+const HERTZ = 2;
+const SPREAD_SECONDS = 0.2;
 
 /** How far a wrist must come up in every frame for the hand to be out of the floor, metres. */
 function liftsOf(

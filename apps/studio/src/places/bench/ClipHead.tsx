@@ -53,7 +53,7 @@ export function ClipHead({
           remove
         </Button>
       </Box>
-      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', rowGap: 0.3 }}>
         <Typed
           key={`from ${doc.id} ${doc.from}`}
           label="In"

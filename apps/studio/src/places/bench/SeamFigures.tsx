@@ -46,10 +46,16 @@ function BesideTake({ likeness, kink }: AgainstSource) {
   const far = likeness && isOut('likenessCm', likeness.worstCm);
   const jerks = kink && isOut('kink', kink.ratio);
   return (
-    <Typography variant="caption" color="text.secondary" aria-label="Beside the take" sx={{ gridColumn: '1 / -1' }}>
+    <Typography
+      variant="caption"
+      color="text.secondary"
+      aria-label="Beside the take"
+      title={`Farthest at frame ${likeness?.worstFrame ?? 0}; the largest jerk at frame ${kink?.frame ?? 0}`}
+      sx={{ gridColumn: '1 / -1' }}
+    >
       {likeness &&
-        `beside the take ${likeness.medianCm.toFixed(1)} cm off, ${far ? '▲ ' : ''}${likeness.worstPart} ${likeness.worstCm.toFixed(1)} cm at frame ${likeness.worstFrame}`}
-      {kink && ` · ${jerks ? '▲ ' : ''}${kink.hinge} × ${kink.ratio.toFixed(2)} at frame ${kink.frame}`}
+        `off the take ${likeness.medianCm.toFixed(1)} cm, ${far ? '▲ ' : ''}${likeness.worstPart} ${likeness.worstCm.toFixed(1)} cm`}
+      {kink && ` · kink ${jerks ? '▲ ' : ''}${kink.hinge} × ${kink.ratio.toFixed(2)}`}
     </Typography>
   );
 }

@@ -19,6 +19,10 @@ export const valueOf = ({ figures, against }: Readiness, key: Bounded): number =
   return figures.loop ? figures.seam[key as 'poseCm' | 'headingDeg' | 'driftCm'] : 0;
 };
 
+/** Pictures and lengths give way to figures where there is little room. */
+const NARROW_HIDES: readonly string[] = ['', 'Length'];
+const ONLY_WIDE = { display: { xs: 'none', lg: 'table-cell' } };
+
 /** What the short words over the columns mean. */
 const TITLES: Readonly<Record<string, string>> = {
   Slide: 'Foot slide: how far a bearing foot moves',
@@ -51,7 +55,11 @@ export function ReadinessTable({
   };
   const all = left.size === 0;
   return (
-    <Table size="small" aria-label="Readiness">
+    <Table
+      size="small"
+      aria-label="Readiness"
+      sx={{ '& .MuiTableCell-root:not(.MuiTableCell-paddingCheckbox)': { px: { xs: 0.6, lg: 1 } } }}
+    >
       <TableHead>
         <TableRow>
           <TableCell padding="checkbox">
@@ -65,7 +73,12 @@ export function ReadinessTable({
             />
           </TableCell>
           {['Clip', '', 'Length', 'Speed', 'Seam', 'Tick', 'Slide', 'Sink', 'Hover', 'Drift', 'Kink', 'Off'].map((label, i) => (
-            <TableCell key={label || 'strip'} align={i < 2 ? 'left' : 'right'} title={TITLES[label]}>
+            <TableCell
+              key={label || 'strip'}
+              align={i < 2 ? 'left' : 'right'}
+              title={TITLES[label]}
+              sx={NARROW_HIDES.includes(label) ? ONLY_WIDE : undefined}
+            >
               {label}
             </TableCell>
           ))}
@@ -103,7 +116,7 @@ export function ReadinessTable({
                   {doc.name}
                 </Typography>
               </TableCell>
-              <TableCell sx={{ py: 0.5 }}>{strip && <PoseStrip strip={strip} />}</TableCell>
+              <TableCell sx={{ py: 0.5, ...ONLY_WIDE }}>{strip && <PoseStrip strip={strip} />}</TableCell>
               {error ? (
                 <TableCell colSpan={10}>
                   <Typography variant="body2">▲ {error}</Typography>
@@ -114,7 +127,7 @@ export function ReadinessTable({
                 </TableCell>
               ) : (
                 <>
-                  <TableCell align="right">
+                  <TableCell align="right" sx={ONLY_WIDE}>
                     <FigureValue value={figures?.seconds} unit="s" digits={2} />
                   </TableCell>
                   <TableCell align="right">

@@ -102,7 +102,7 @@ function Desk({ docs, takes, fits }: { docs: readonly ClipDoc[]; takes: readonly
   };
 
   return (
-    <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 310px' }}>
+    <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr) 240px', lg: 'minmax(0, 1fr) 300px' } }}>
       <Box sx={{ overflow: 'auto', p: 2 }}>
         <Typography variant="h1" sx={{ mb: 0.3 }}>
           Ready to ship?
