@@ -1,5 +1,15 @@
 import { capture, expressOn, mirroredSuit, zoo } from '@lantern/capture';
-import { bodyOf, findBody, forwardKinematics, mirrorMotion, SURE, type Body, type Motion } from '@lantern/motion';
+import {
+  applyOverrides,
+  bodyOf,
+  describeTake,
+  findBody,
+  forwardKinematics,
+  mirrorMotion,
+  SURE,
+  type Body,
+  type Motion,
+} from '@lantern/motion';
 import { farthest } from './made';
 
 // One motion of the suit on many skeletons: what holds on the suit's own holds on all of them.
@@ -54,4 +64,25 @@ test('feet stay where they were on every skeleton: the rig moves as the suit doe
       for (let k = 0; k < 3; k++) expect(ours.positions[foot + k]).toBeCloseTo(theirs.positions[truth + k], 4);
     }
   }
+});
+
+test('what is doubtful is asked in the passport, and the answer holds for all that is built on the take', () => {
+  const member = MEMBERS.find(({ name }) => name === 'names: none');
+  if (!member) throw new Error('no such member');
+  const { motion } = expressOn(member.rig, suit(member.rig.stature));
+  const take = { name: 'take', format: 'bvh', motion, warnings: [] } as const;
+  const asked = describeTake(take);
+  const [warning] = asked.passport.warnings.filter(({ code }) => code === 'doubt-arms');
+  expect(warning.message).toMatch(
+    /^It is \d\d % sure that the arms end at “joint\d+” and “joint\d+”; it could be “joint\d+” and “joint\d+”\.$/,
+  );
+  const kept = describeTake(take, warning.keep?.overrides);
+  expect(kept.passport.warnings.map(({ code }) => code)).not.toContain('doubt-arms');
+  expect(kept.gait?.body.arms).toEqual(asked.gait?.body.arms);
+  const other = describeTake(take, warning.repair?.overrides);
+  expect(other.passport.warnings.map(({ code }) => code)).not.toContain('doubt-arms');
+  expect(other.gait?.body.arms.left.wrist).not.toBe(asked.gait?.body.arms.left.wrist);
+  // The same from what is stored: the motion as the Bench opens it.
+  const opened = applyOverrides(motion, other.passport.reading, warning.repair?.overrides ?? {});
+  expect(bodyOf(opened)?.arms).toEqual(other.gait?.body.arms);
 });

@@ -12,7 +12,12 @@ export type Pair<T> = { readonly a: T; readonly b: T };
 export interface SettledSides {
   readonly aIsLeft: boolean;
   readonly armOfLeft: 'a' | 'b';
-  readonly doubts: readonly BodyDoubt[];
+  readonly doubts: readonly SideDoubt[];
+}
+
+/** A doubt about sides; `swaps` says whose sides the other reading has the other way round. */
+export interface SideDoubt extends Pick<BodyDoubt, 'part' | 'sure' | 'sentence'> {
+  readonly swaps: 'all' | 'arms';
 }
 
 /**
@@ -22,7 +27,7 @@ export interface SettledSides {
  * @param sampled world transforms of some frames of the take
  */
 export function settleSides(skeleton: Skeleton, sampled: readonly Globals[], legs: Pair<Leg>, arms: Pair<Arm> | null): SettledSides {
-  const doubts: BodyDoubt[] = [];
+  const doubts: SideDoubt[] = [];
   const named = sideByNames(skeleton, [legs.a.hip, legs.a.knee, legs.a.ankle], [legs.b.hip, legs.b.knee, legs.b.ankle]);
   const seen = pointing(sampled, legs);
   if (named === null && Math.abs(seen) < UNCLEAR) {
@@ -30,6 +35,7 @@ export function settleSides(skeleton: Skeleton, sampled: readonly Globals[], leg
     doubts.push({
       part: 'sides',
       sure,
+      swaps: 'all',
       sentence: `Left and right are ${Math.round(sure * 100)} % sure: no name tells them, and toes and knees point to both sides.`,
     });
   }
@@ -46,6 +52,7 @@ export function settleSides(skeleton: Skeleton, sampled: readonly Globals[], leg
     doubts.push({
       part: 'sides',
       sure: 0.5,
+      swaps: 'arms',
       sentence: 'Left and right are 50 % sure: the arms are named for the other sides than they hang on.',
     });
   }

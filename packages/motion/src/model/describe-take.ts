@@ -10,7 +10,7 @@ import { bodyOf } from './body-of';
 import { foldAbove, topOfBody } from './fold-root';
 import { missingParts } from './missing';
 import { restMotion, type Motion } from './motion';
-import { applyOverrides, type TakeOverrides, type TakeReading } from './overrides';
+import { applyOverrides, settleBody, type TakeOverrides, type TakeReading } from './overrides';
 import { skeletonSignature } from './signature';
 import type { Take, UpAxis } from './take';
 import { findUp, toMetres } from './to-metres';
@@ -18,6 +18,8 @@ import { findUp, toMetres } from './to-metres';
 /** A warning, and what would mend it at a click. */
 export interface TakeWarning extends Warning {
   readonly repair?: { readonly label: string; readonly overrides: TakeOverrides };
+  /** Of something that is asked: that it is right as it was found. */
+  readonly keep?: { readonly label: string; readonly overrides: TakeOverrides };
 }
 
 /** What a take is, worked out from the take itself and what its owner overruled. */
@@ -80,6 +82,7 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
   const whole = toMetres(take.motion, { metresPerUnit: units.metresPerUnit, up, fps: overrides.fps });
   const top = topOfBody(whole.skeleton, bodyOf(whole));
   const asRead = foldAbove(whole, top);
+  settleBody(asRead, overrides);
   const walked = gait(asRead);
   const statureUnits = statureOf(upright);
   const reading: TakeReading = {
@@ -189,7 +192,15 @@ function findWarnings(
   if (up !== '+y' && overrides.up === undefined) {
     out.push({ code: 'up-axis', message: `The file has ${AXIS_WORDS[up]} up; it is turned to Y up.` });
   }
-  for (const { part, sentence } of body?.doubts ?? []) out.push({ code: `doubt-${part}`, message: sentence });
+  for (const { part, sentence, other } of body?.doubts ?? []) {
+    const answer = (is: 'found' | 'other') => ({ body: { ...overrides.body, [part]: is } });
+    out.push({
+      code: `doubt-${part}`,
+      message: sentence,
+      repair: { label: other.label, overrides: answer('other') },
+      keep: { label: 'it is right', overrides: answer('found') },
+    });
+  }
   if (!body) {
     out.push({ code: 'no-legs', message: `${NOT_A_PERSON} There are no contacts, and loops are matched on all joints alike.` });
   }

@@ -52,18 +52,33 @@ export function findBody(motion: Motion): Body | null {
   const headPath = look.paths[head];
   const chest = arms?.chest ?? headPath[Math.max(0, headPath.length - 3)];
   const sides = settleSides(skeleton, sampled, legs, arms);
-  return {
+  const bySide = <T>({ a, b }: Pair<T>, aIsLeft: boolean) => (aIsLeft ? { left: a, right: b } : { left: b, right: a });
+  const body = {
     hips: legs.hips,
     chest,
     head,
-    legs: sides.aIsLeft ? { left: legs.a, right: legs.b } : { left: legs.b, right: legs.a },
-    arms:
-      sides.armOfLeft === 'a'
-        ? { left: arms?.a ?? NO_ARM, right: arms?.b ?? NO_ARM }
-        : { left: arms?.b ?? NO_ARM, right: arms?.a ?? NO_ARM },
-    doubts: [...doubtsOf(look, legs, arms), ...sides.doubts],
+    legs: bySide(legs, sides.aIsLeft),
+    arms: bySide(arms ?? { a: NO_ARM, b: NO_ARM }, sides.armOfLeft === 'a'),
+  };
+  const swapped = { legs: { left: body.legs.right, right: body.legs.left }, arms: { left: body.arms.right, right: body.arms.left } };
+  return {
+    ...body,
+    doubts: [
+      ...doubtsOf(look, legs, arms, (part, { a, b }) =>
+        part === 'legs'
+          ? { legs: bySide({ a: { ...legs.a, ...legOf(a) }, b: { ...legs.b, ...legOf(b) } }, sides.aIsLeft) }
+          : { arms: bySide({ a: armOf(a), b: armOf(b) }, sides.armOfLeft === 'a') },
+      ),
+      ...sides.doubts.map(({ swaps, ...doubt }) => ({
+        ...doubt,
+        other: { label: 'swap left and right', body: swaps === 'all' ? swapped : { arms: swapped.arms } },
+      })),
+    ],
   };
 }
+
+const legOf = ([hip, knee, ankle]: LimbJoints) => ({ hip, knee, ankle });
+const armOf = ([shoulder, elbow, wrist]: LimbJoints): Arm => ({ shoulder, elbow, wrist });
 
 /** World transforms of some frames, one by one. */
 function sampleFrames(motion: Motion): Globals[] {
@@ -138,7 +153,7 @@ function findLegs(look: Look, leaves: readonly number[]): FoundLegs | null {
   const chains = [chainOf(look, ends[0], hips), chainOf(look, ends[1], hips)] as const;
   const chosen = chooseLimbs('leg', look, chains, high - low);
   if (!chosen) return null;
-  const legOf = ([hip, knee, ankle]: LimbJoints, { joints }: LimbChain): Leg => {
+  const withToe = ([hip, knee, ankle]: LimbJoints, { joints }: LimbChain): Leg => {
     const after = joints.slice(joints.indexOf(ankle) + 1);
     // A toe is a joint ahead of the ankle and near its level, not a tip at the same place.
     const toe = after.find(
@@ -146,7 +161,7 @@ function findLegs(look: Look, leaves: readonly number[]): FoundLegs | null {
     );
     return { hip, knee, ankle, toe: toe ?? -1 };
   };
-  return { hips, a: legOf(chosen.a, chains[0]), b: legOf(chosen.b, chains[1]), leaves: ends, sure: chosen.sure, other: chosen.other };
+  return { hips, a: withToe(chosen.a, chains[0]), b: withToe(chosen.b, chains[1]), leaves: ends, sure: chosen.sure, other: chosen.other };
 }
 
 const LEG_PARTS: readonly string[] = ['Thigh', 'Shin', 'Foot', 'Toes'];
@@ -216,8 +231,8 @@ function findArms(look: Look, leaves: readonly number[], hips: number, top: numb
   const rank = ({ reach, called }: { reach: number; called: number }) => reach / stature + 0.3 * called;
   const [a, b] = [...branches.values()].sort((x, y) => rank(y) - rank(x));
   if (!a) return null;
-  const armOf = (joints: LimbJoints | null): Arm => (joints ? { shoulder: joints[0], elbow: joints[1], wrist: joints[2] } : NO_ARM);
-  if (!b) return { chest: a.fork, a: armOf(chooseLimb('arm', look, a.chain, stature)), b: NO_ARM, sure: 1, other: null };
+  const alone = b ? null : chooseLimb('arm', look, a.chain, stature);
+  if (!b) return { chest: a.fork, a: alone ? armOf(alone) : NO_ARM, b: NO_ARM, sure: 1, other: null };
   const chosen = chooseLimbs('arm', look, [a.chain, b.chain], stature);
   return chosen && { chest: a.fork, a: armOf(chosen.a), b: armOf(chosen.b), sure: chosen.sure, other: chosen.other };
 }
@@ -234,7 +249,12 @@ function headOf({ skeleton, words, children, paths }: Look, top: number, chest: 
   return isTip && above.length > 1 ? parent : top;
 }
 
-function doubtsOf({ skeleton }: Look, legs: FoundLegs, arms: FoundArms | null): BodyDoubt[] {
+function doubtsOf(
+  { skeleton }: Look,
+  legs: FoundLegs,
+  arms: FoundArms | null,
+  otherBody: (part: 'arms' | 'legs', other: Pair<LimbJoints>) => BodyDoubt['other']['body'],
+): BodyDoubt[] {
   const out: BodyDoubt[] = [];
   const name = (j: number) => `“${skeleton.joints[j].name}”`;
   const doubt = (part: 'arms' | 'legs', found: Pair<LimbJoints>, { sure, other }: Pick<LimbChoice, 'sure' | 'other'>) => {
@@ -243,7 +263,8 @@ function doubtsOf({ skeleton }: Look, legs: FoundLegs, arms: FoundArms | null): 
     const sentence =
       `It is ${Math.round(sure * 100)} % sure that the ${part} ${['begin', 'bend', 'end'][k]} at ${name(found.a[k])} and ${name(found.b[k])}; ` +
       `it could be ${name(other.a[k])} and ${name(other.b[k])}.`;
-    out.push({ part, sure, sentence });
+    const label = `take ${name(other.a[k])} and ${name(other.b[k])}`;
+    out.push({ part, sure, sentence, other: { label, body: otherBody(part, other) } });
   };
   doubt('legs', { a: [legs.a.hip, legs.a.knee, legs.a.ankle], b: [legs.b.hip, legs.b.knee, legs.b.ankle] }, legs);
   if (arms && arms.b !== NO_ARM)

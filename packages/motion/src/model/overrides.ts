@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { answered } from './body';
+import { bodyOf, knowBody } from './body-of';
 import { moveFrames } from './floor-transform';
 import { foldAbove } from './fold-root';
 import type { Motion } from './motion';
@@ -21,6 +23,8 @@ export const takeOverridesSchema = z.object({
   startAtOrigin: z.boolean().optional(),
   /** Move the whole take so that the feet stand at height 0. */
   floorToZero: z.boolean().optional(),
+  /** Answers to what is doubtful about the body: as it was found, or the other reading. */
+  body: z.partialRecord(z.enum(['arms', 'legs', 'sides']), z.enum(['found', 'other'])).optional(),
 });
 
 export type TakeOverrides = z.infer<typeof takeOverridesSchema>;
@@ -51,6 +55,7 @@ export function applyOverrides(motion: Motion, reading: TakeReading, overrides: 
     }),
     reading.top ?? 0,
   );
+  settleBody(result, overrides);
   const { faceForward, startAtOrigin, floorToZero, conform } = overrides;
   const [x, z] = reading.origin;
   const turn = faceForward ? -reading.facing : 0;
@@ -61,6 +66,12 @@ export function applyOverrides(motion: Motion, reading: TakeReading, overrides: 
   moveFrames(result, { turn, x: toX - (c * x + s * z), z: toZ - (c * z - s * x), y: floorToZero ? -reading.floorM : 0 });
   if (conform === undefined || Math.abs(conform / result.fps - 1) < 1e-6) return result;
   return resample(result, conformedFrames(result.frames, result.fps, conform), conform, { step: result.fps / conform });
+}
+
+/** Whose body it is, with what a person has answered. */
+export function settleBody(motion: Motion, { body: answers }: TakeOverrides): void {
+  const found = answers && bodyOf(motion);
+  if (found) knowBody(motion.skeleton, answered(found, answers));
 }
 
 /** How many frames a take has at another rate: those instants that lie within it. */

@@ -181,19 +181,23 @@ export function PassportCard({ take, onOverride }: { take: TakeInfo; onOverride:
       />
       {passport.warnings.length > 0 && (
         <Box component="ul" aria-label="Warnings" sx={{ m: 0, mt: 1, pl: 0, listStyle: 'none', display: 'grid', gap: 0.6 }}>
-          {passport.warnings.map(({ code, message, line, repair }) => (
+          {passport.warnings.map(({ code, message, line, repair, keep }) => (
             <Typography key={`${code}${line ?? ''}`} component="li" variant="body2">
               ▲ {line ? `line ${line}: ` : ''}
               {message}{' '}
-              {repair && (
-                <Button
-                  variant="outlined"
-                  color="inherit"
-                  sx={{ py: 0, minWidth: 0, verticalAlign: 'baseline' }}
-                  onClick={() => set(repair.overrides)}
-                >
-                  {repair.label}
-                </Button>
+              {[keep, repair].map(
+                (answer) =>
+                  answer && (
+                    <Button
+                      key={answer.label}
+                      variant="outlined"
+                      color="inherit"
+                      sx={{ py: 0, mr: 0.5, minWidth: 0, verticalAlign: 'baseline' }}
+                      onClick={() => set(answer.overrides)}
+                    >
+                      {answer.label}
+                    </Button>
+                  ),
               )}
             </Typography>
           ))}
