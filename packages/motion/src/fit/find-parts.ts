@@ -1,6 +1,7 @@
 import type { Body, Side } from '../model/body';
 import { firstStandsLeft, otherWayRound } from '../model/body-sides';
-import { findBody, pathTo } from '../model/find-body';
+import { pathTo } from '../model/body-look';
+import { findBody } from '../model/find-body';
 import { jointWords } from '../model/joint-words';
 import { restMotion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';

@@ -5,7 +5,7 @@ import { jointNodes, nodeParents, type JointNodes } from '../formats/gltf-joints
 import { uniqueNames } from '../formats/gltf';
 import { vecAt } from '../math/vec';
 import { NOT_A_PERSON } from '../model/body';
-import { pathTo } from '../model/find-body';
+import { pathTo } from '../model/body-look';
 import type { Joint, Skeleton } from '../model/skeleton';
 import type { Character } from './character';
 import { readSkin } from './read-skin';

@@ -1,35 +1,18 @@
 import { settleSides, type Pair } from './body-sides';
 import type { Arm, Body, BodyDoubt, Leg } from './body';
-import { jointWords, type JointWords } from './joint-words';
-import { forwardKinematics, type Globals } from './kinematics';
+import { chainOf, endsOf, forkOf, lookAt, sampleFrames, tallest, type Look } from './body-look';
+import { isFourLegged } from './four-legged';
 import { chooseLimb, chooseLimbs, type LimbChain, type LimbChoice, type LimbJoints } from './limb-choice';
 import { mainJoints } from './main-joints';
-import { cutMotion, type Motion } from './motion';
-import { childrenOf, type Skeleton } from './skeleton';
+import type { Motion } from './motion';
 
 /** So much height is a metre aside worth when the head is looked for. */
 const ASIDE = 0.7;
 /** What is less sure than this is asked. */
 export const SURE = 0.7;
-/** Looked at: about so many frames of a take. */
-const SAMPLES = 40;
 /** An arm is at least this share of the stature long. */
 const LEAST_ARM = 0.16;
 const NO_ARM: Arm = { shoulder: -1, elbow: -1, wrist: -1 };
-
-/** What is looked at while a body is found. */
-interface Look {
-  readonly skeleton: Skeleton;
-  readonly words: readonly JointWords[];
-  readonly children: readonly (readonly number[])[];
-  readonly paths: readonly (readonly number[])[];
-  /** The most upright of the sampled frames. */
-  readonly upright: Globals;
-  readonly low: number;
-  readonly high: number;
-  readonly height: (joint: number) => number;
-  readonly apart: (i: number, j: number) => number;
-}
 
 /**
  * Finds the legs, the arms, the head and the trunk of a person in a skeleton: hierarchy, symmetry, lengths, the pose of the most upright of some
@@ -80,66 +63,6 @@ export function findBody(motion: Motion): Body | null {
 const legOf = ([hip, knee, ankle]: LimbJoints) => ({ hip, knee, ankle });
 const armOf = ([shoulder, elbow, wrist]: LimbJoints): Arm => ({ shoulder, elbow, wrist });
 
-/** World transforms of some frames, one by one. */
-function sampleFrames(motion: Motion): Globals[] {
-  const step = Math.max(1, Math.floor(motion.frames / SAMPLES));
-  const out: Globals[] = [];
-  for (let f = 0; f < motion.frames; f += step) out.push(forwardKinematics(cutMotion(motion, f, f)));
-  return out;
-}
-
-function extentOf({ positions }: Globals, joints: readonly number[]): [low: number, high: number] {
-  let [low, high] = [Infinity, -Infinity];
-  for (const j of joints) {
-    low = Math.min(low, positions[j * 3 + 1]);
-    high = Math.max(high, positions[j * 3 + 1]);
-  }
-  return [low, high];
-}
-
-function tallest(sampled: readonly Globals[], joints: readonly number[]): Globals {
-  const tall = (globals: Globals) => extentOf(globals, joints)[1] - extentOf(globals, joints)[0];
-  return sampled.reduce((a, b) => (tall(b) > tall(a) ? b : a));
-}
-
-function lookAt(skeleton: Skeleton, upright: Globals): Look {
-  const p = upright.positions;
-  const [low, high] = extentOf(upright, mainJoints(skeleton));
-  return {
-    skeleton,
-    words: skeleton.joints.map(({ name }) => jointWords(name)),
-    children: childrenOf(skeleton),
-    paths: skeleton.joints.map((_, j) => pathTo(skeleton, j)),
-    upright,
-    low,
-    high,
-    height: (j) => p[j * 3 + 1],
-    apart: (i, j) => Math.hypot(p[i * 3] - p[j * 3], p[i * 3 + 1] - p[j * 3 + 1], p[i * 3 + 2] - p[j * 3 + 2]),
-  };
-}
-
-/** Joints from the first one down to one. */
-export function pathTo(skeleton: Skeleton, joint: number): number[] {
-  const path: number[] = [];
-  for (let j = joint; j >= 0; j = skeleton.joints[j].parent) path.unshift(j);
-  return path;
-}
-
-/** The last joints of what is of the body; tails, hair and joints that steer others reach anywhere. */
-function endsOf({ skeleton, words, children, paths }: Look): number[] {
-  const isOfBody = (j: number) => !paths[j].some((k) => words[k].helper === 'other');
-  const ends = (counts: (j: number) => boolean) => skeleton.joints.map((_, j) => j).filter((j) => counts(j) && !children[j].some(counts));
-  const limbs = ends(isOfBody);
-  return limbs.length > 2 ? limbs : ends(() => true);
-}
-
-/** The last joint that two ways have in common. */
-function forkOf({ paths }: Look, a: number, b: number): number {
-  let at = 0;
-  while (paths[a][at + 1] === paths[b][at + 1] && at + 1 < paths[a].length) at++;
-  return paths[a][at];
-}
-
 interface FoundLegs extends Pair<Leg>, Pick<LimbChoice, 'sure' | 'other'> {
   readonly hips: number;
   readonly leaves: readonly [number, number];
@@ -189,11 +112,6 @@ function lowestTwo(look: Look, leaves: readonly number[]): [number, number] | nu
     if (second !== undefined) return [first, second];
   }
   return null;
-}
-
-function chainOf({ skeleton, paths }: Look, leaf: number, from: number): LimbChain {
-  const tips = skeleton.joints[leaf].endSites.map((tip) => Math.hypot(...tip));
-  return { joints: paths[leaf].slice(paths[leaf].indexOf(from) + 1), tip: Math.max(0, ...tips) };
 }
 
 /** The end of what is high over the hips; what a hand holds up may be higher, but aside. A joint called head knows better. */
@@ -270,34 +188,4 @@ function doubtsOf(
   if (arms && arms.b !== NO_ARM)
     doubt('arms', { a: [arms.a.shoulder, arms.a.elbow, arms.a.wrist], b: [arms.b.shoulder, arms.b.elbow, arms.b.wrist] }, arms);
   return out;
-}
-
-/** Ends of legs are as low as this share of the height. */
-const AS_LOW = 0.2;
-/** A leg is at least this share of the longer two. */
-const AS_LONG = 0.5;
-
-/** Two more limbs stand on the floor in the most upright frame, and no name says that they are arms. */
-function isFourLegged(look: Look, leaves: readonly number[], legs: FoundLegs): boolean {
-  const { skeleton, words, paths, height, low, high } = look;
-  const reachOf = ({ joints, tip }: LimbChain) => joints.slice(1).reduce((sum, j) => sum + Math.hypot(...skeleton.joints[j].offset), tip);
-  const long = AS_LONG * reachOf(chainOf(look, legs.leaves[0], legs.hips));
-  const isArm = (j: number) => ['UpperArm', 'Forearm', 'Hand'].includes(words[j].part ?? '');
-  const more = new Set<number>();
-  for (const leaf of leaves) {
-    if (legs.leaves.includes(leaf) || height(leaf) > low + AS_LOW * (high - low) || paths[leaf].some(isArm)) continue;
-    const forks = legs.leaves.map((other) => forkOf(look, leaf, other));
-    const chain = chainOf(
-      look,
-      leaf,
-      forks.reduce((p, q) => (paths[q].length > paths[p].length ? q : p)),
-    );
-    // Of what hangs from a leg itself, a heel or a second toe, nothing is counted; of a limb that ends in toes, one end.
-    const fromLeg = [legs.a, legs.b].some(({ hip }) => paths[leaf].includes(hip));
-    const limb = chain.joints.findLast(
-      (_, i) => i < chain.joints.length - 1 && reachOf({ joints: chain.joints.slice(i), tip: 0 }) >= long / 2,
-    );
-    if (!fromLeg && chain.joints.length > 2 && reachOf(chain) >= long && limb !== undefined) more.add(limb);
-  }
-  return more.size >= 2;
 }

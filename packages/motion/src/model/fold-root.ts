@@ -1,6 +1,6 @@
 import { multiply, rotate } from '../math/quat';
 import type { Body } from './body';
-import { pathTo } from './find-body';
+import { pathTo } from './body-look';
 import { alignSigns, type Motion } from './motion';
 import type { Skeleton } from './skeleton';
 

@@ -2,7 +2,7 @@ import { multiply, multiplyInverse, rotate } from '../math/quat';
 import { shortestTurn } from '../math/vec';
 import type { Body } from './body';
 import { knownBody } from './body-of';
-import { pathTo } from './find-body';
+import { pathTo } from './body-look';
 import { swapSides } from './side-names';
 import { childrenOf, restPose, type Skeleton } from './skeleton';
 
