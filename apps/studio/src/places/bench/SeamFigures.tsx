@@ -36,26 +36,29 @@ export function SeamFigures({ seam, figures, against }: { seam: Seam | null; fig
           worst joint {seam.worstJoint}, {seam.worstCm.toFixed(1)} cm
         </Typography>
       )}
-      {against && <BesideTake {...against} />}
+      <BesideTake likeness={against?.likeness ?? null} kink={against?.kink ?? null} />
     </Box>
   );
 }
 
-/** How far the body is from what was captured, pose laid over pose, and where a knee or an elbow jerks most over what it did. */
+/**
+ * How far the body is from what was captured, pose laid over pose, and where a knee or an elbow jerks most over what it did. Its line is there before it
+ * is measured, so that nothing below it moves.
+ */
 function BesideTake({ likeness, kink }: AgainstSource) {
-  const far = likeness && isOut('likenessCm', likeness.worstCm);
-  const jerks = kink && isOut('kink', kink.ratio);
+  const off = likeness && (isOut('likenessCm', likeness.worstCm) ? '▲ ' : '') + `${likeness.worstPart} ${likeness.worstCm.toFixed(1)} cm`;
+  const jerk = kink && (isOut('kink', kink.ratio) ? '▲ ' : '') + `${kink.hinge} × ${kink.ratio.toFixed(2)}`;
   return (
     <Typography
       variant="caption"
       color="text.secondary"
       aria-label="Beside the take"
       title={`Farthest at frame ${likeness?.worstFrame ?? 0}; the largest jerk at frame ${kink?.frame ?? 0}`}
+      noWrap
       sx={{ gridColumn: '1 / -1' }}
     >
-      {likeness &&
-        `off the take ${likeness.medianCm.toFixed(1)} cm, ${far ? '▲ ' : ''}${likeness.worstPart} ${likeness.worstCm.toFixed(1)} cm`}
-      {kink && ` · kink ${jerks ? '▲ ' : ''}${kink.hinge} × ${kink.ratio.toFixed(2)}`}
+      {likeness ? `off the take ${likeness.medianCm.toFixed(1)} cm, ${off ?? ''}` : 'off the take –'}
+      {jerk && ` · kink ${jerk}`}
     </Typography>
   );
 }
