@@ -8,6 +8,8 @@ import {
   fitReport,
   fitSettingsSchema,
   forwardKinematics,
+  fromAxisAngle,
+  multiply,
   readCharacter,
   recipeRunner,
   stepSchema,
@@ -113,3 +115,31 @@ test('a fit of who walks on the spot is that of who goes', async () => {
   expect(bodiesApart(there.motion, here.motion)).toBeLessThan(0.005);
   expect(fitReport(here).slideCm).toBeLessThan(0.2);
 });
+
+test.each([2.8, 5.5])(
+  'a run at %d m/s on the toes, on a belt and on the way: the floor is under the toes and every step is found',
+  (speed) => {
+    const { motion, truth } = capture('jog', { seconds: 5, seed: 4, speed });
+    const J = motion.skeleton.joints.length;
+    const joint = (name: string) => motion.skeleton.joints.findIndex((other) => other.name === name);
+    // Heels up by 29°, the toes as they were; the body higher by what that makes the foot longer downwards.
+    const up = 0.5;
+    for (let f = 0; f < motion.frames; f++) {
+      for (const side of ['Left', 'Right']) {
+        const [foot, toes] = [joint(`${side}Foot`), joint(`${side}Toes`)].map((j) => (f * J + j) * 4);
+        multiply(motion.rotations, foot, motion.rotations, foot, fromAxisAngle([1, 0, 0], up), 0);
+        multiply(motion.rotations, toes, fromAxisAngle([1, 0, 0], -up), 0, motion.rotations, toes);
+      }
+      motion.rootPositions[f * 3 + 1] += 0.14 * Math.sin(up) + 0.063 * (Math.cos(up) - 1);
+    }
+    const flat = gaitOf(capture('jog', { seconds: 5, seed: 4, speed }).motion);
+    for (const take of [motion, onTheSpot(motion)]) {
+      const { soles, contacts, belt } = gaitOf(take);
+      expect(Math.abs(soles.floor - flat.soles.floor)).toBeLessThan(0.01);
+      expect(contacts.left.length + contacts.right.length).toBe(flat.contacts.left.length + flat.contacts.right.length);
+      expect(truth.left.length + truth.right.length - contacts.left.length - contacts.right.length).toBeLessThanOrEqual(1);
+      if (belt) expect(Math.abs(Math.hypot(belt.x, belt.z) / speed - 1)).toBeLessThan(0.05);
+    }
+    expect(gaitOf(onTheSpot(motion)).belt).not.toBeNull();
+  },
+);
