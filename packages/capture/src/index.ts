@@ -4,4 +4,4 @@ export { addFaults, DEFAULT_FAULTS, driftHeading, type Faults } from './faults';
 export { figure, JOINTS, type Figure } from './figure';
 export { SCRIPTS, type ScriptName } from './scripts';
 export { dropouts, freezeDropouts, SENSORS, type Dropout } from './sensors';
-export { buildRig, expressOn, mirroredSuit, zoo, type Expressed, type Rig, type RigHabits, type ZooMember } from './zoo';
+export { buildRig, expressOn, mirroredSuit, NAMING, zoo, type Expressed, type Rig, type RigHabits, type ZooMember } from './zoo';

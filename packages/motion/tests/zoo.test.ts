@@ -1,7 +1,8 @@
-import { capture, expressOn, mirroredSuit, zoo } from '@lantern/capture';
+import { buildRig, capture, expressOn, mirroredSuit, zoo } from '@lantern/capture';
 import {
   applyOverrides,
   bodyOf,
+  createMotion,
   describeTake,
   findBody,
   forwardKinematics,
@@ -85,4 +86,21 @@ test('what is doubtful is asked in the passport, and the answer holds for all th
   // The same from what is stored: the motion as the Bench opens it.
   const opened = applyOverrides(motion, other.passport.reading, warning.repair?.overrides ?? {});
   expect(bodyOf(opened)?.arms).toEqual(other.gait?.body.arms);
+});
+
+test.each([20, 300])('a rope of %d joints in one hand is no part of the arm, and its length costs nothing', (length) => {
+  const rig = buildRig({ fingers: 'thumb' });
+  const { motion, body } = expressOn(rig, suit(1.78));
+  const J = motion.skeleton.joints.length;
+  const rope = Array.from({ length }, (_, i) => ({
+    name: `rope ${i}`,
+    parent: i === 0 ? body.arms.left.wrist : J + i - 1,
+    offset: [0, -0.01, 0] as const,
+    restRotation: [0, 0, 0, 1] as const,
+    endSites: [],
+  }));
+  const held = createMotion({ joints: [...motion.skeleton.joints, ...rope] }, motion.fps, motion.frames);
+  held.rootPositions.set(motion.rootPositions);
+  for (let f = 0; f < motion.frames; f++) held.rotations.set(motion.rotations.subarray(f * J * 4, (f + 1) * J * 4), f * (J + length) * 4);
+  expect(findBody(held)).toMatchObject({ head: body.head, legs: body.legs, arms: body.arms });
 });

@@ -48,7 +48,7 @@ const number = (index: number) => (index > 0 ? String(index) : '');
 /** Nine ways in which joints are called, and none. */
 export const NAMING: Readonly<Record<string, Habit>> = {
   'short words': ({ part, side, index }) => `${side ? capital(side) : ''}${SHORT[part] ?? capital(part)}${number(index)}`,
-  'side behind': ({ part, side, index }) => `${word(part)}_0${index + 1}${side && `_${letter(side)}`}`.replace(/null$/, ''),
+  'side behind': ({ part, side, index }) => `${word(part)}_0${index + 1}${side ? `_${letter(side)}` : ''}`,
   'side in front': ({ part, side, index }) => `${side ? capital(side) : ''}${capital(word(part))}${number(index)}`,
   'a prefix with a colon': ({ part, side, index }) => `gull:${side ?? ''}${capital(word(part))}${number(index)}`,
   dots: ({ part, side, index }) => `${capital(word(part))}${side ? `.${letter(side).toUpperCase()}` : ''}.00${index}`,
@@ -58,4 +58,3 @@ export const NAMING: Readonly<Record<string, Habit>> = {
   words: ({ part, side, index }) => `${side ? `${capital(side)} ` : ''}${PLAIN[part] ?? capital(word(part))}${index ? ` ${index}` : ''}`,
   none: () => '',
 };
-export type Naming = keyof typeof NAMING;

@@ -41,6 +41,11 @@ const FOOT_ANGLE = (35 * Math.PI) / 180;
 /** Joints nearer to each other than this share of the stature are in one place. */
 const SAME_PLACE = 0.004;
 
+/** A limb ends within so many joints of a chain, twist and fingers included: what goes on from there, such as a rope, is no limb. */
+const MOST_JOINTS = 32;
+/** Cuts of a chain that are held against those of another. */
+const MOST_CUTS = 250;
+
 interface Scored {
   readonly joints: LimbJoints;
   /** Places along the chain. */
@@ -72,12 +77,15 @@ export function chooseLimbs(kind: LimbKind, view: LimbView, [a, b]: readonly [Li
   const { apart } = view;
   const [left, right] = [a, b].map((chain) => choices(kind, view, chain, stature));
   if (left.length === 0 || right.length === 0) return null;
+  // Chains built alike are cut alike; of others the likeliest cuts of the one are held against those of the other.
   const isAlike = a.joints.length === b.joints.length;
+  const sameCut = new Map(right.map((q) => [q.at.join(), q]));
+  const likeliest = (all: readonly Scored[]) => [...all].sort((p, q) => q.score - p.score).slice(0, MOST_CUTS);
+  const [ofLeft, ofRight] = isAlike ? [left, right] : [likeliest(left), likeliest(right)];
   const pairs: { a: Scored; b: Scored; score: number }[] = [];
-  for (const p of left) {
-    for (const q of right) {
-      // Chains built alike are cut alike.
-      if (isAlike && p.at.some((at, i) => at !== q.at[i])) continue;
+  for (const p of ofLeft) {
+    const same = sameCut.get(p.at.join());
+    for (const q of isAlike ? (same ? [same] : []) : ofRight) {
       const width = apart(p.joints[0], q.joints[0]) / stature;
       const { width: least } = LIKE[kind];
       const score = p.score + q.score - 4 * Math.max(0, 1 - width / least) - unlikeness(p, q);
@@ -109,13 +117,15 @@ export function chooseLimb(kind: LimbKind, view: LimbView, chain: LimbChain, sta
   return all.length > 0 ? all.reduce((p, q) => (q.score > p.score ? q : p)).joints : null;
 }
 
-function choices(kind: LimbKind, view: LimbView, { joints, tip }: LimbChain, stature: number): Scored[] {
+function choices(kind: LimbKind, view: LimbView, { joints: chain, tip }: LimbChain, stature: number): Scored[] {
   const { skeleton, children } = view;
+  const joints = chain.slice(0, MOST_JOINTS);
   const { ratio, length, most, parts } = LIKE[kind];
   const words = joints.map((j) => view.words[j]);
   const along = [0];
   for (let i = 1; i < joints.length; i++) along.push(along[i - 1] + Math.hypot(...skeleton.joints[joints[i]].offset));
-  const end = along[along.length - 1] + tip;
+  const beyond = chain.slice(MOST_JOINTS).reduce((sum, j) => sum + Math.hypot(...skeleton.joints[j].offset), 0);
+  const end = along[along.length - 1] + beyond + tip;
   const named = (at: number, part: (typeof parts)[number]) => {
     const said = words[at].part;
     if (said === part) return NAMED;
@@ -149,7 +159,7 @@ function choices(kind: LimbKind, view: LimbView, { joints, tip }: LimbChain, sta
         const score =
           -((Math.log(upper / lower / ratio) / RATIO_SPREAD) ** 2) / 2 -
           (Math.log((upper + lower) / (length * stature)) / LENGTH_SPREAD) ** 2 / 2 -
-          4 * Math.max(0, left - most) +
+          4 * Math.min(1, Math.max(0, left - most)) +
           named(i, parts[0]) +
           named(k, parts[1]) +
           named(m, parts[2]) +

@@ -1,7 +1,9 @@
-import type { Belt } from '../measure/belt';
+import { findBelt, type Belt } from '../measure/belt';
 import { gait } from '../measure/gait';
+import { bodyOf } from '../model/body-of';
 import type { Clip } from '../model/clip';
 import { joinMotions } from '../model/join';
+import { forwardKinematics } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 
 /**
@@ -10,7 +12,10 @@ import type { Motion } from '../model/motion';
  */
 export function givenWay(clip: Clip): Clip {
   const { lead, motion, tail } = clip;
-  const belt = gait(joinMotions([...(lead ? [lead] : []), motion, ...(tail ? [tail] : [])]))?.belt;
+  const around = joinMotions([...(lead ? [lead] : []), motion, ...(tail ? [tail] : [])]);
+  const body = bodyOf(motion);
+  // Told roughly first: every move of a cut asks, and few takes are on a belt.
+  const belt = body && findBelt(forwardKinematics(around), body, motion.fps) && gait(around)?.belt;
   if (!belt) return clip;
   const from = (part: Motion | null, first: number) => part && moved(part, belt, first);
   const ramp = (v: number) => Float64Array.from({ length: motion.frames }, (_, f) => (v * f) / motion.fps);
