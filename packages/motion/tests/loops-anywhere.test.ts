@@ -1,16 +1,20 @@
 import { capture } from '@lantern/capture';
 import {
+  againstSource,
   clipFigures,
   cutMotion,
   describeTake,
   farthest,
   findLoops,
+  fromAxisAngle,
   forwardKinematics,
   make,
+  multiply,
   parseProject,
   recipeRunner,
   repeatLoop,
   shipClip,
+  sourceFrames,
   stepSchema,
   writeBvh,
   type Motion,
@@ -147,4 +151,29 @@ test('who stands is an idle, apart from strides; a walk that bends by 44° is a 
   expect(best.strides).toBe(1);
   expect(Math.abs(best.seam.headingDeg)).toBeGreaterThan(35);
   expect(best.score).toBeGreaterThan(0.6);
+});
+
+test('hands that are only turned otherwise at both ends are no closed loop: the turn is taken up', () => {
+  const { take, cycle } = takeOfLoop(5);
+  const J = take.skeleton.joints.length;
+  const hand = take.skeleton.joints.findIndex(({ name }) => name === 'LeftHand');
+  // Rolled about its own length, which moves no joint.
+  for (let f = 2 * cycle - 3; f < take.frames; f++) {
+    const at = (f * J + hand) * 4;
+    multiply(take.rotations, at, take.rotations, at, fromAxisAngle([1, 0, 0], 0.5), 0);
+  }
+  const clip = recipeRunner(take)({ from: cycle, to: 2 * cycle, steps: [step({ kind: 'loop', close: 'around' })] });
+  expect(clip.closing?.way).toBe('around');
+  expect(clip.closing?.gapM).toBeCloseTo(0.05, 3);
+});
+
+test('a cycle begun on a landing is held beside the frames that it shows', () => {
+  const { motion, gait } = suit('walk', { seed: 5 });
+  const { from, to } = findLoops(gait).candidates[0];
+  const run = recipeRunner(motion);
+  for (const start of ['cut', 'left', 'right', 'left-stance', 20] as const) {
+    const recipe = { from, to, steps: [step({ kind: 'loop', start }), step({ kind: 'foot-lock' })] };
+    expect(againstSource(run, recipe)?.likeness?.worstCm).toBeLessThan(3);
+    if (start === 'right' || start === 20) expect(sourceFrames(run, recipe)?.[0]).toBeGreaterThan(5);
+  }
 });

@@ -26,8 +26,8 @@ export interface Clip {
   readonly contacts?: Contacts;
   /** The way over the floor, where a step has laid it out: an entry per frame, in the world. Else it is measured. */
   readonly way?: Travel;
-  /** How the loop was closed, and how far its ends were apart, metres. */
-  readonly closing?: { readonly way: 'blend' | 'around' | 'spread' | 'none'; readonly gapM: number };
+  /** How the loop was closed, how far its ends were apart, metres, and the frame after the cut's first that it begins with. */
+  readonly closing?: { readonly way: 'blend' | 'around' | 'spread' | 'none'; readonly gapM: number; readonly start: number };
   /** What was added to the places of someone captured on the spot, so that he goes while the steps work on him; an entry per frame, metres. */
   readonly belt?: Pick<Travel, 'x' | 'z'>;
 }

@@ -20,9 +20,11 @@ export function sourceFrames(run: (recipe: ClipRecipe) => Clip, recipe: ClipReci
       case 'typical-cycle':
         return null;
       case 'loop':
-        if (typeof step.start === 'number' && last > 0) {
-          const by = step.start % last;
-          at = at.map((_, f) => at[(f + by) % last]);
+        // A cycle that begins elsewhere than its cut does comes round to what is before that.
+        if (step.start !== 'cut' && last > 0) {
+          const by = run({ ...recipe, steps: recipe.steps.slice(0, i + 1) }).closing?.start ?? 0;
+          const before = at;
+          if (by > 0) at = before.map((_, f) => before[(f + by) % last]);
         }
         break;
       case 'extend': {

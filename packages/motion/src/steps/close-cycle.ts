@@ -1,3 +1,4 @@
+import { angleBetween } from '../math/quat';
 import { farthest, farthestPlace } from '../measure/farthest';
 import { hingeKinks } from '../measure/kink';
 import { bodyOf } from '../model/body-of';
@@ -25,6 +26,8 @@ export interface ClosedCycle {
 
 /** A cycle whose end is as near to its beginning as this comes round by itself, metres. */
 const CLOSED = 1e-4;
+/** How far off a joint a point is held, metres. */
+const OFF = 0.1;
 /** A blend may move a joint so many times the gap, and so far on top of that, metres, and kink a hinge so many times what the cut does. */
 const MOST_BLEND = 1.6;
 const SLACK = 0.004;
@@ -68,10 +71,13 @@ export function closeCycle(clip: Clip, cycle: FloorTransform, close: Close, seco
 /** How much a motion is changed, all joints and frames together. */
 const changeOf = (a: Globals, b: Globals): number => a.positions.reduce((sum, v, i) => sum + (v - b.positions[i]) ** 2, 0);
 
-/** The largest distance of a joint in the last frame from where it is in the first, one cycle on. */
+/** The largest distance of a joint, or of a point 10 cm off it so that twist counts, in the last frame from where it is in the first, one cycle on. */
 function gapOf(motion: Motion, cut: Globals, cycle: FloorTransform): number {
   const first = cutMotion(motion, 0, 0);
   moveFrames(first, cycle);
-  const wanted = forwardKinematics(first).positions;
-  return farthestPlace(wanted, cut.positions.subarray((motion.frames - 1) * cut.joints * 3));
+  const wanted = forwardKinematics(first);
+  const last = (motion.frames - 1) * cut.joints;
+  let twist = 0;
+  for (let j = 0; j < cut.joints; j++) twist = Math.max(twist, angleBetween(wanted.rotations, j * 4, cut.rotations, (last + j) * 4));
+  return Math.max(farthestPlace(wanted.positions, cut.positions.subarray(last * 3)), OFF * twist);
 }

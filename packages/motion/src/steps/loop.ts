@@ -61,9 +61,18 @@ export const loop: Step<'loop', LoopParams> = {
     const held = params.sideways === 'dropped' ? withoutDrift(straight, left) : copyMotion(straight);
     repeatFirst(held, last, left, climb);
     const settled = way === 'none' ? held : settleSeam(held, gapM < NEARLY ? gapM : SETTLES * gapM);
-    const begun = beginWith(settled, params.start);
+    const { motion: begun, start } = beginWith(settled, params.start);
     alignSigns(begun);
-    return { ...clip, motion: begun, loop: true, lead: null, tail: null, way: undefined, contacts: undefined, closing: { way, gapM } };
+    return {
+      ...clip,
+      motion: begun,
+      loop: true,
+      lead: null,
+      tail: null,
+      way: undefined,
+      contacts: undefined,
+      closing: { way, gapM, start },
+    };
   },
 };
 
@@ -72,11 +81,11 @@ const NEARLY = 0.003;
 const SETTLES = 2.5;
 
 /** The same cycle from another of its frames on; as it is where the foot asked for never lands. */
-function beginWith(motion: Motion, start: LoopParams['start']): Motion {
+function beginWith(motion: Motion, start: LoopParams['start']): { motion: Motion; start: number } {
   const last = motion.frames - 1;
   const cycle = { motion, travel: null };
   const from = typeof start === 'number' ? start % last : startFrame(cycle, start, last);
-  return from ? cutMotion(repeatLoop(cycle, 2), from, from + last) : motion;
+  return from ? { motion: cutMotion(repeatLoop(cycle, 2), from, from + last), start: from } : { motion, start: 0 };
 }
 
 function startFrame(cycle: Parameters<typeof repeatLoop>[0], start: Exclude<LoopParams['start'], number>, last: number): number | null {
