@@ -172,7 +172,13 @@ test('the deck: a trace of a joint, a marker, a range that plays round; two take
   await shows(page, 'mean and greatest distance of 21 joints');
   await shows(page, 'distance');
   // Over each other their poses differ; where they were captured they are metres apart.
-  const worst = () => page.$eval('[aria-label=Comparison] b', (element) => Number.parseFloat(element.textContent ?? ''));
+  const worst = async () => {
+    const shownCm = await page.waitForFunction(() => {
+      const cm = Number.parseFloat(document.querySelector('[aria-label=Comparison] b')?.textContent ?? '');
+      return Number.isFinite(cm) && { cm };
+    });
+    return ((await shownCm.jsonValue()) as { cm: number }).cm;
+  };
   const over = await worst();
   expect(over).toBeLessThan(200);
   await click(page, 'button', 'where captured');
