@@ -3,7 +3,7 @@ import { median } from '../math/statistics';
 import type { Gait } from '../measure/gait';
 import { legLength } from '../measure/leg-length';
 import type { FloorTransform } from '../model/floor-transform';
-import { solveFloor } from './align';
+import { solveFloor } from '../measure/align';
 import { bestLine, evidence, isLike, paces, settle, spread, type Line } from './match-line';
 import { poseDistance, posesOf } from './poses';
 

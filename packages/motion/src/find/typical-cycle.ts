@@ -6,7 +6,7 @@ import { footfalls } from '../measure/strides';
 import { moveFrames } from '../model/floor-transform';
 import { forwardKinematics } from '../model/kinematics';
 import { createMotion, type Motion } from '../model/motion';
-import { solveFloor } from './align';
+import { solveFloor } from '../measure/align';
 
 /** One captured stride, brought to the length of all and over the others on the floor. */
 export interface CapturedStride {

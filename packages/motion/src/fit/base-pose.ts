@@ -1,12 +1,12 @@
 import { fromHeading, multiply, rotate } from '../math/quat';
 import { headings } from '../measure/heading';
-import { bodyOf } from '../model/body-of';
+import { bodyOf } from '../anatomy/body-of';
 import { forwardKinematics } from '../model/kinematics';
 import { cutMotion, restMotion, type Motion } from '../model/motion';
-import { findBody } from '../model/find-body';
+import { findBody } from '../anatomy/find-body';
 import type { Skeleton } from '../model/skeleton';
-import type { Character } from './character';
-import { poseAt, turnBelow, type WorldPose } from './world-pose';
+import type { Character } from '../character/character';
+import { poseAt, turnBelow, type WorldPose } from '../character/world-pose';
 
 /** Upright: hips over the feet and the head over the hips, each by this share of what head and feet are apart. */
 const STANDS = 0.3;

@@ -4,7 +4,7 @@ import { minus, turned, vecAt } from '../math/vec';
 import type { FixedPoint } from '../model/fixed-point';
 import type { Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
-import type { Character, CharacterSkin } from './character';
+import type { Character, CharacterSkin } from '../character/character';
 
 /** Parts that someone sits or lies on. */
 const SEAT = ['hips', 'spine', 'leftThigh', 'rightThigh'] as const;

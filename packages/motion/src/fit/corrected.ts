@@ -1,5 +1,5 @@
 import type { Skeleton } from '../model/skeleton';
-import { PARTS, type FoundPart, type Part, type Parts } from './parts';
+import { PARTS, type FoundPart, type Part, type Parts } from '../anatomy/parts';
 
 /** What was found with what a person has put right: named joints take the part, an empty list leaves it out. Names that are not there are passed over. */
 export function corrected(skeleton: Skeleton, found: Parts, by: Readonly<Partial<Record<Part, readonly string[]>>>): Parts {

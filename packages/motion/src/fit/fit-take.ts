@@ -1,7 +1,7 @@
 import { slerp } from '../math/quat';
 import { smoothStep5 } from '../math/smooth';
 import { alignSigns, createMotion, cutMotion, type Motion } from '../model/motion';
-import type { Character } from './character';
+import type { Character } from '../character/character';
 import { fitMotion } from './fit-motion';
 import { fitReport, worstOf, type FitReport } from './fit-report';
 import { fitPlan, type FitPlan } from './plan';

@@ -2,12 +2,12 @@ import type { Vec3 } from '../math/quat';
 import { lowPass } from '../math/filter';
 import { spreadOut } from '../math/spread-out';
 import { minus, norm, plus, turned, vecAt } from '../math/vec';
-import type { Leg, Side } from '../model/body';
+import type { Leg, Side } from '../anatomy/body';
 import { forwardKinematics, type Globals } from '../model/kinematics';
-import { kneeAxis, reachWithLeg } from '../model/leg-ik';
+import { kneeAxis, reachWithLeg } from '../anatomy/leg-ik';
 import type { Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
-import { FINGERS, partOf, type Parts } from './parts';
+import { FINGERS, partOf, type Parts } from '../anatomy/parts';
 import type { FitPlan } from './plan';
 
 /** A hand that was this far below the floor in the take reached down beside it: there the floor is no bound, metres. */

@@ -2,7 +2,7 @@ import { DEGREES } from '../math/angles';
 import { angleBetween, multiply, multiplyInverse, type Vec3 } from '../math/quat';
 import { cross, inner, minus, turned, unit, vecAt } from '../math/vec';
 import type { Globals } from '../model/kinematics';
-import { firstOf, type Part } from './parts';
+import { firstOf, type Part } from '../anatomy/parts';
 import type { FitPlan } from './plan';
 
 /** How far a joint goes beyond what such joints do, and where that is worst. */

@@ -1,11 +1,11 @@
 import { DEGREES } from '../math/angles';
 import type { Vec3 } from '../math/quat';
 import { inner, minus, norm, unit, vecAt } from '../math/vec';
-import { firstOf, PARTS, type Part, type Parts } from './parts';
+import { firstOf, PARTS, type Part, type Parts } from '../anatomy/parts';
 import { handAxes, trunkFrame } from './reference';
 import type { FitPlan } from './plan';
 import { angleBetween } from '../math/quat';
-import type { WorldPose } from './world-pose';
+import type { WorldPose } from '../character/world-pose';
 
 /** Which part a bone goes to from each part that has one. */
 const NEXT: Readonly<Partial<Record<string, string>>> = {

@@ -2,19 +2,19 @@ import { InputError } from '../error';
 import { RADIANS } from '../math/angles';
 import { fromAxisAngle, multiply, multiplyInverse, type Quat, type Vec3 } from '../math/quat';
 import { cross, inner, minus, norm, times, turned, unit, vecAt } from '../math/vec';
-import { NOT_A_PERSON, type Body } from '../model/body';
-import { bodyOf } from '../model/body-of';
+import { NOT_A_PERSON, type Body } from '../anatomy/body';
+import { bodyOf } from '../anatomy/body-of';
 import type { Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
 import { characterBase, sourceBase, withPlaces } from './base-pose';
-import type { Character } from './character';
+import type { Character } from '../character/character';
 import { corrected } from './corrected';
-import { findParts } from './find-parts';
+import { findParts } from '../character/find-parts';
 import { matchChain } from './match-chain';
-import { bodyOfParts, FINGERS, type Part, type Parts } from './parts';
+import { bodyOfParts, FINGERS, type Part, type Parts } from '../anatomy/parts';
 import { straightened, turnParts } from './reference';
 import type { FitSettings } from './settings';
-import { copyPose, type WorldPose } from './world-pose';
+import { copyPose, type WorldPose } from '../character/world-pose';
 
 /** Where a joint of the target takes its rotation from. */
 export type Drive =

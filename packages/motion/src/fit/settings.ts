@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { PARTS } from './parts';
+import { PARTS } from '../anatomy/parts';
 
 const part = z.enum(PARTS);
 const degrees = z.number().min(-180).max(180);

@@ -1,6 +1,6 @@
 import { smoothStep5 } from '../math/smooth';
 import type { Contacts } from '../measure/contacts';
-import { bendTips } from '../model/bend-tips';
+import { bendTips } from '../anatomy/bend-tips';
 import { forwardKinematics } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 import type { FitPlan } from './plan';

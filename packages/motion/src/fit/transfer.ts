@@ -1,7 +1,7 @@
 import { multiply, multiplyInverse, rotate, slerp, type Quat, type Vec3 } from '../math/quat';
 import type { Globals } from '../model/kinematics';
 import { alignSigns, createMotion, type Motion } from '../model/motion';
-import { firstOf, PARTS } from './parts';
+import { firstOf, PARTS } from '../anatomy/parts';
 import type { FitPlan } from './plan';
 import { turnOf } from './reference';
 import type { FitSettings } from './settings';

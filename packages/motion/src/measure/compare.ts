@@ -1,4 +1,4 @@
-import { solveFloor } from '../find/align';
+import { solveFloor } from './align';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { cutMotion, type Motion } from '../model/motion';
 import { resample } from '../model/resample';

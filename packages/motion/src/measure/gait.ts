@@ -1,5 +1,5 @@
-import type { Body } from '../model/body';
-import { bodyOf } from '../model/body-of';
+import type { Body } from '../anatomy/body';
+import { bodyOf } from '../anatomy/body-of';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 import { addBelt, findBelt, type Belt } from './belt';

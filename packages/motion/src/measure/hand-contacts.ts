@@ -1,5 +1,5 @@
 import { lowPass } from '../math/filter';
-import type { Arm, Body } from '../model/body';
+import type { Arm, Body } from '../anatomy/body';
 import type { Globals } from '../model/kinematics';
 import type { Contacts, Interval } from './contacts';
 import type { Gait } from './gait';

@@ -1,5 +1,5 @@
 import { DEGREES } from '../math/angles';
-import type { Body, Side } from '../model/body';
+import type { Body, Side } from '../anatomy/body';
 import type { Globals } from '../model/kinematics';
 
 /** A knee or an elbow. */

@@ -1,5 +1,5 @@
-import { solveFloor } from '../find/align';
-import type { Body } from '../model/body';
+import { solveFloor } from './align';
+import type { Body } from '../anatomy/body';
 import type { Globals } from '../model/kinematics';
 import { weightedJoints } from './weights';
 

@@ -1,11 +1,11 @@
 import { clipContacts } from './clip-slides';
 import { wayOf } from './way';
 import { toSpaceOf, worldMotion, type Clip, type Travel } from '../model/clip';
-import { mirrorMotion } from '../model/mirror';
+import { mirrorMotion } from '../edit/mirror';
 import type { Motion } from '../model/motion';
 import { pickFrames } from '../model/repeat';
 import { resampleAt } from '../model/resample';
-import { timeMap } from '../model/time-map';
+import { timeMap } from '../math/time-map';
 
 /**
  * A cycle as each of its steps sees it, in the space of its even way: begun with every landing in turn, those of the other foot in the

@@ -1,7 +1,7 @@
 import { DEGREES } from '../math/angles';
 import { angleBetween } from '../math/quat';
 import type { Clip } from '../model/clip';
-import { bodyOf } from '../model/body-of';
+import { bodyOf } from '../anatomy/body-of';
 import { forwardKinematics } from '../model/kinematics';
 import { cutMotion } from '../model/motion';
 import { cadence, dutyFactor } from './cadence';

@@ -1,4 +1,4 @@
-import { align } from '../find/align';
+import { align } from './align';
 import type { Gait } from './gait';
 
 /** The two end poses of a cut over each other: `joint · 3` numbers each, metres, about the first one's hips on the floor, facing +Z. */

@@ -1,6 +1,6 @@
 import { DEGREES } from '../math/angles';
 import { angleBetween, fromHeading, multiply, rotate } from '../math/quat';
-import { align } from '../find/align';
+import { align } from './align';
 import type { FloorTransform } from '../model/floor-transform';
 import type { Gait } from './gait';
 

@@ -1,8 +1,8 @@
 import { quantile } from '../math/statistics';
 import { rotate } from '../math/quat';
-import { bodyOf } from '../model/body-of';
+import { bodyOf } from '../anatomy/body-of';
 import { forwardKinematics } from '../model/kinematics';
-import { mainJoints } from '../model/main-joints';
+import { mainJoints } from '../anatomy/main-joints';
 import { createMotion, cutMotion, type Motion } from '../model/motion';
 
 /**

@@ -1,5 +1,5 @@
 import { InputError } from '../error';
-import { characterIn } from '../fit/with-fits';
+import { characterIn } from '../recipe/with-fits';
 import { projectSchema, type Project } from './schema';
 
 /**

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { takeOverridesSchema } from '../model/overrides';
+import { takeOverridesSchema } from '../passport/overrides';
 import { savedFitSchema } from '../fit/settings';
 import { stepSchema } from '../steps';
 

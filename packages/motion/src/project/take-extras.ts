@@ -1,4 +1,4 @@
-import { takeOverridesSchema } from '../model/overrides';
+import { takeOverridesSchema } from '../passport/overrides';
 import { z } from 'zod';
 
 const coordinate = z.number().min(-1e4).max(1e4);

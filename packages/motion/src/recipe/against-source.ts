@@ -2,10 +2,10 @@ import { gait } from '../measure/gait';
 import { hingeKinks, worstKink, type Kink } from '../measure/kink';
 import { legLength } from '../measure/leg-length';
 import { likeness, type Likeness } from '../measure/likeness';
-import { bodyOf } from '../model/body-of';
+import { bodyOf } from '../anatomy/body-of';
 import { worldMotion, type Clip } from '../model/clip';
 import { forwardKinematics } from '../model/kinematics';
-import { mirrorMotion } from '../model/mirror';
+import { mirrorMotion } from '../edit/mirror';
 import type { ClipRecipe } from './recipe';
 import { sourceFrames } from './source-frames';
 

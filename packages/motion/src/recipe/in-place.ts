@@ -1,6 +1,6 @@
 import { findBelt, type Belt } from '../measure/belt';
 import { gait } from '../measure/gait';
-import { bodyOf } from '../model/body-of';
+import { bodyOf } from '../anatomy/body-of';
 import type { Clip } from '../model/clip';
 import { joinMotions } from '../model/join';
 import { forwardKinematics } from '../model/kinematics';

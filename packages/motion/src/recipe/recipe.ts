@@ -1,4 +1,4 @@
-import type { Cast } from '../fit/character';
+import type { Cast } from '../character/character';
 import { cutClip, type Clip } from '../model/clip';
 import type { Motion } from '../model/motion';
 import { applyStep, type RecipeStep } from '../steps';

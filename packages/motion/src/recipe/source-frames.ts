@@ -1,5 +1,5 @@
 import type { Clip } from '../model/clip';
-import { timeMap } from '../model/time-map';
+import { timeMap } from '../math/time-map';
 import { allPins } from '../steps/retime';
 import type { ClipRecipe } from './recipe';
 

@@ -1,7 +1,7 @@
 import { angleBetween } from '../math/quat';
 import { farthest, farthestPlace } from '../measure/farthest';
 import { hingeKinks } from '../measure/kink';
-import { bodyOf } from '../model/body-of';
+import { bodyOf } from '../anatomy/body-of';
 import type { Clip } from '../model/clip';
 import { moveFrames, type FloorTransform } from '../model/floor-transform';
 import { forwardKinematics, type Globals } from '../model/kinematics';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { repeatWay, wayOf } from '../measure/way';
 import type { Contacts, Interval } from '../measure/contacts';
-import { progressOf } from '../model/bend-way';
+import { progressOf } from '../edit/bend-way';
 import type { Clip, Travel } from '../model/clip';
 import { cutMotion } from '../model/motion';
 import { repeatLoop } from '../model/repeat';

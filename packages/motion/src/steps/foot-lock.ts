@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { gait } from '../measure/gait';
 import { comingRound, ownContacts, played } from '../measure/played';
 import { toSpaceOf, type Clip } from '../model/clip';
-import { lockFeet } from '../model/lock-feet';
+import { lockFeet } from '../edit/lock-feet';
 import { alignSigns, cutMotion, type Motion } from '../model/motion';
 import { cycleTransform } from '../model/repeat';
 import { repeatFirst } from './repeat-first';

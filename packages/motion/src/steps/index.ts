@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Cast } from '../fit/character';
+import type { Cast } from '../character/character';
 import type { Clip } from '../model/clip';
 import { evenOut, evenOutParams } from './even-out';
 import { extend, extendParams } from './extend';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { align } from '../find/align';
+import { align } from '../measure/align';
 import { gait } from '../measure/gait';
 import { eighthNearest } from '../measure/seam';
 import { invert, moveFrames, type FloorTransform } from '../model/floor-transform';

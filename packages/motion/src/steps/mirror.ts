@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { mirrorClip } from '../model/mirror';
+import { mirrorClip } from '../edit/mirror';
 import type { Step } from './step';
 
 export const mirrorParams = z.object({

@@ -6,7 +6,7 @@ import { wayOf, wayRound } from '../measure/way';
 import type { Clip, Travel } from '../model/clip';
 import { alignSigns, cutMotion } from '../model/motion';
 import { cycleTransform } from '../model/repeat';
-import { replant, type Lean } from '../model/replant';
+import { replant, type Lean } from '../edit/replant';
 import { repeatFirst } from './repeat-first';
 import { settleSeam } from './settle';
 

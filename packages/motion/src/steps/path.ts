@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { bendWay, type PathShape } from '../model/bend-way';
-import { floorCurve } from '../model/floor-curve';
+import { bendWay, type PathShape } from '../edit/bend-way';
+import { floorCurve } from '../math/floor-curve';
 import { onOtherWay } from './other-way';
 import type { Step } from './step';
 

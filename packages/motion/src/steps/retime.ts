@@ -3,8 +3,8 @@ import { cadence } from '../measure/cadence';
 import { clipContacts } from '../measure/clip-slides';
 import type { Contacts } from '../measure/contacts';
 import type { Clip } from '../model/clip';
-import { retimed } from '../model/retimed';
-import { timeMap, type TimePin } from '../model/time-map';
+import { retimed } from '../edit/retimed';
+import { timeMap, type TimePin } from '../math/time-map';
 import { footLockParams, holdFeet } from './foot-lock';
 import type { Step } from './step';
 

@@ -1,5 +1,5 @@
 import type { ZodType } from 'zod';
-import type { Cast } from '../fit/character';
+import type { Cast } from '../character/character';
 import type { Clip } from '../model/clip';
 
 /** One kind of processing: parameters with good defaults, and a pure function from clip to clip. Only a fit looks at the cast. */

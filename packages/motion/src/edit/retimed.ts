@@ -1,0 +1,52 @@
+import type { Contacts, Interval } from '../measure/contacts';
+import type { Clip, Travel } from '../model/clip';
+import { resampleAt } from '../model/resample';
+import { resultFrame } from '../math/time-map';
+
+/**
+ * A clip on another course of time: the whole body at once, its travel and its contacts with it, so that what was planted stays planted.
+ *
+ * @param map for each frame of the result the frame of the clip, from `timeMap`
+ */
+export function retimed(clip: Clip, map: Float64Array): Clip {
+  const { motion, loop } = clip;
+  return {
+    ...clip,
+    motion: resampleAt(motion, map, motion.fps, { loop }),
+    travel: clip.travel && travelAt(clip.travel, map),
+    way: clip.way && travelAt(clip.way, map),
+    belt: clip.belt && { x: channelAt(clip.belt.x, map), z: channelAt(clip.belt.z, map) },
+    contacts: clip.contacts && contactsAt(clip.contacts, map, loop),
+    lead: null,
+    tail: null,
+  };
+}
+
+/** A way is smooth by construction: a cubic through its neighbours, which go on straight at the ends. */
+function travelAt(way: Travel, map: Float64Array): Travel {
+  return { x: channelAt(way.x, map), y: channelAt(way.y, map), z: channelAt(way.z, map), heading: channelAt(way.heading, map) };
+}
+
+function channelAt(values: Float64Array, map: Float64Array): Float64Array {
+  const last = values.length - 1;
+  const at = (i: number) =>
+    i < 0 ? 2 * values[0] - values[Math.min(last, -i)] : i > last ? 2 * values[last] - values[Math.max(0, 2 * last - i)] : values[i];
+  return map.map((t) => {
+    const i = Math.min(Math.max(0, last - 1), Math.floor(t));
+    const u = t - i;
+    const [a, b, c, d] = [at(i - 1), at(i), at(i + 1), at(i + 2)];
+    return b + (u / 2) * (c - a + u * (2 * a - 5 * b + 4 * c - d + u * (3 * (b - c) + d - a)));
+  });
+}
+
+function contactsAt({ left, right, leftHand, rightHand, ...rest }: Contacts, map: Float64Array, loop: boolean): Contacts {
+  const moved = (all: readonly Interval[]) =>
+    all.map(({ from, to }) => ({ from: resultFrame(map, from, loop), to: resultFrame(map, to, loop) })).filter(({ from, to }) => to > from);
+  return {
+    ...rest,
+    left: moved(left),
+    right: moved(right),
+    ...(leftHand && { leftHand: moved(leftHand) }),
+    ...(rightHand && { rightHand: moved(rightHand) }),
+  };
+}

@@ -1,0 +1,226 @@
+import type { Warning } from '../error';
+import { DEGREES, wrapAngle } from '../math/angles';
+import { findFlights } from '../measure/flights';
+import { freeFall, type FreeFall } from '../measure/free-fall';
+import { gait, type Gait } from '../measure/gait';
+import { statureOf } from '../measure/stature';
+import { findUnits, type Units } from '../measure/units';
+import { NOT_A_PERSON, type Body } from '../anatomy/body';
+import { bodyOf } from '../anatomy/body-of';
+import { foldAbove, topOfBody } from '../anatomy/fold-root';
+import { missingParts } from '../anatomy/missing';
+import { restMotion, type Motion } from '../model/motion';
+import { applyOverrides, settleBody, type TakeOverrides, type TakeReading } from './overrides';
+import { skeletonSignature } from '../model/signature';
+import type { Take, UpAxis } from '../model/take';
+import { findUp, toMetres } from './to-metres';
+
+/** A warning, and what would mend it at a click. */
+export interface TakeWarning extends Warning {
+  readonly repair?: { readonly label: string; readonly overrides: TakeOverrides };
+  /** Of something that is asked: that it is right as it was found. */
+  readonly keep?: { readonly label: string; readonly overrides: TakeOverrides };
+}
+
+/** What a take is, worked out from the take itself and what its owner overruled. */
+export interface Passport {
+  readonly name: string;
+  readonly format: Take['format'];
+  /** The animation's name, of a file that has several. */
+  readonly part?: string;
+  /** Tells one suit's skeletons from another's. */
+  readonly signature: string;
+  readonly joints: number;
+  readonly jointNames: readonly string[];
+  readonly frames: number;
+  readonly fps: number;
+  readonly seconds: number;
+  readonly units: Units;
+  readonly up: UpAxis;
+  readonly facingDeg: number;
+  readonly statureM: number;
+  readonly freeFall: FreeFall;
+  /** What is measured before the take is moved, turned or put on the floor. */
+  readonly reading: TakeReading;
+  /** Parts of a person that the skeleton lacks. */
+  readonly missing: readonly string[];
+  /** Why each line says what it says. */
+  readonly reasons: Readonly<Record<'fps' | 'up' | 'facing' | 'origin' | 'floor', string>>;
+  readonly warnings: readonly TakeWarning[];
+}
+
+/** Units that a format prescribes, or that its files usually have. */
+const HINTS: Partial<Record<Take['format'], Units['unit']>> = { 'asf-amc': 'in/0.45' };
+
+const USUAL_STATURE = 1.75;
+const NO_FALL: FreeFall = {
+  flights: 0,
+  medianMps2: null,
+  errorMps2: null,
+  verdict: 'no-flights',
+  suggestion: null,
+  sentence: `${NOT_A_PERSON} So there are no flights.`,
+};
+
+const AXIS_WORDS: Readonly<Record<UpAxis, string>> = { '+x': 'X', '-x': '−X', '+y': 'Y', '-y': '−Y', '+z': 'Z', '-z': '−Z' };
+
+/**
+ * The passport of a take, the take as everything downstream sees it (metres, Y up), and what its gait is (null when it is not a
+ * person).
+ */
+export function describeTake(take: Take, overrides: TakeOverrides = {}): { passport: Passport; motion: Motion; gait: Gait | null } {
+  // glTF is Y up and in metres by its specification, whatever its figures do.
+  const foundUp = take.format === 'gltf' ? '+y' : findUp(take.motion);
+  const up = overrides.up ?? foundUp;
+  const upright = up === '+y' ? take.motion : toMetres(take.motion, { metresPerUnit: 1, up });
+  const found = take.format === 'gltf' ? unitsOfGltf(upright) : findUnits(upright, HINTS[take.format]);
+  const units: Units =
+    overrides.metresPerUnit === undefined
+      ? found
+      : { metresPerUnit: overrides.metresPerUnit, unit: 'custom', confidence: 1, reason: 'Set by hand.' };
+  // Measured as it stands, before it is moved or resampled: thresholds and flights want the frames that were recorded.
+  const whole = toMetres(take.motion, { metresPerUnit: units.metresPerUnit, up, fps: overrides.fps });
+  const top = topOfBody(whole.skeleton, bodyOf(whole));
+  const asRead = foldAbove(whole, top);
+  settleBody(asRead, overrides);
+  const walked = gait(asRead);
+  const statureUnits = statureOf(upright);
+  const reading: TakeReading = {
+    metresPerUnit: found.metresPerUnit,
+    up: foundUp,
+    facing: walked ? wrapAngle(walked.headings[0]) : 0,
+    origin: [asRead.rootPositions[0], asRead.rootPositions[2]],
+    floorM: walked?.soles.floor ?? 0,
+    ...(top > 0 && { top }),
+  };
+  // Soles and floors are found by centimetres: at a scale that makes nobody of usual size, flights are looked for at one that does.
+  const usual = USUAL_STATURE / statureUnits;
+  const isFar = Math.abs(Math.log(units.metresPerUnit / usual)) > 0.4;
+  const sized = isFar ? gait(foldAbove(toMetres(take.motion, { metresPerUnit: usual, up, fps: overrides.fps }), top)) : walked;
+  const fall: FreeFall = sized
+    ? freeFall(findFlights(sized.globals, sized.body, sized.soles), {
+        fps: asRead.fps,
+        units,
+        flightsPerUnit: isFar ? usual : units.metresPerUnit,
+        statureUnits,
+      })
+    : NO_FALL;
+  const motion = isMoved(overrides, asRead.fps)
+    ? applyOverrides(take.motion, reading, { ...overrides, metresPerUnit: units.metresPerUnit, up })
+    : asRead;
+  const facing = overrides.faceForward ? 0 : reading.facing;
+  return {
+    passport: {
+      name: take.name,
+      format: take.format,
+      part: take.part,
+      signature: skeletonSignature(motion.skeleton),
+      joints: take.motion.skeleton.joints.length,
+      jointNames: take.motion.skeleton.joints.map((joint) => joint.name),
+      frames: motion.frames,
+      fps: motion.fps,
+      seconds: motion.frames / motion.fps,
+      units,
+      up,
+      facingDeg: facing * DEGREES,
+      statureM: statureUnits * units.metresPerUnit,
+      freeFall: fall,
+      reading,
+      missing: missingParts(motion.skeleton, walked?.body ?? null),
+      reasons: {
+        fps: rateReason(take, overrides, fall),
+        up: overrides.up
+          ? 'Set by hand.'
+          : take.format === 'gltf'
+            ? 'glTF is Y up by its specification.'
+            : `The body is tallest along ${AXIS_WORDS[up]}, and its lowest points keep their level along it.`,
+        facing: walked
+          ? `Hips and shoulders of the first frame face ${Math.round(reading.facing * DEGREES)}° from ahead.`
+          : 'No two legs were found to tell it by.',
+        origin: `The hips start at ${reading.origin.map((v) => v.toFixed(2)).join(', ')} m on the floor.`,
+        floor: walked
+          ? `The level of the soles in the frames in which a foot is flat and low: ${(reading.floorM * 100).toFixed(1)} cm.`
+          : 'No feet were found to tell it by.',
+      },
+      warnings: [...take.warnings, ...findWarnings(take, overrides, units, up, fall, reading, walked?.body ?? null)],
+    },
+    motion,
+    gait: motion === asRead ? walked : gait(motion),
+  };
+}
+
+/** Somebody at rest is no smaller and no larger than this, metres, in a file whose unit is the metre. */
+const BELIEVED = [0.3, 4] as const;
+
+/** The unit of a glTF file: metres, as it must be, unless nobody could be as small or as large. Its rest pose tells, which all its animations share. */
+function unitsOfGltf(motion: Motion): Units {
+  const stature = statureOf(restMotion(motion.skeleton));
+  const isPerson = bodyOf(motion) !== null;
+  if (!isPerson || !(stature > 0) || (stature > BELIEVED[0] && stature < BELIEVED[1])) {
+    return { metresPerUnit: 1, unit: 'm', confidence: 1, reason: 'glTF is in metres by its specification.' };
+  }
+  const found = findUnits(restMotion(motion.skeleton));
+  return { ...found, reason: `${found.reason} In metres, as glTF has it, it would be ${stature.toPrecision(2)} m tall.` };
+}
+
+const isMoved = ({ faceForward, startAtOrigin, floorToZero, conform }: TakeOverrides, fps: number): boolean =>
+  Boolean(faceForward || startAtOrigin || floorToZero || (conform !== undefined && Math.abs(conform / fps - 1) > 1e-6));
+
+function rateReason(take: Take, overrides: TakeOverrides, fall: FreeFall): string {
+  const source =
+    overrides.fps !== undefined ? 'Set by hand' : take.format === 'asf-amc' ? 'Assumed: AMC files do not say' : 'As the file says';
+  const checked =
+    fall.verdict === 'consistent' ? ', and flights agree with it' : fall.verdict === 'rate' ? ', but flights speak against it' : '';
+  const conformed =
+    overrides.conform === undefined
+      ? ''
+      : ` Resampled from ${Number((overrides.fps ?? take.motion.fps).toFixed(3))} to ${overrides.conform}.`;
+  return `${source}${checked}.${conformed}`;
+}
+
+function findWarnings(
+  take: Take,
+  overrides: TakeOverrides,
+  units: Units,
+  up: UpAxis,
+  fall: FreeFall,
+  reading: TakeReading,
+  body: Body | null,
+): TakeWarning[] {
+  const out: TakeWarning[] = [];
+  if (units.confidence < 0.5) out.push({ code: 'units', message: units.reason });
+  if (up !== '+y' && overrides.up === undefined) {
+    out.push({ code: 'up-axis', message: `The file has ${AXIS_WORDS[up]} up; it is turned to Y up.` });
+  }
+  for (const { part, sentence, other } of body?.doubts ?? []) {
+    const answer = (is: 'found' | 'other') => ({ body: { ...overrides.body, [part]: is } });
+    out.push({
+      code: `doubt-${part}`,
+      message: sentence,
+      repair: { label: other.label, overrides: answer('other') },
+      keep: { label: 'it is right', overrides: answer('found') },
+    });
+  }
+  if (!body) {
+    out.push({ code: 'no-legs', message: `${NOT_A_PERSON} There are no contacts, and loops are matched on all joints alike.` });
+  }
+  if (fall.suggestion) {
+    const { fps, metresPerUnit } = fall.suggestion;
+    const label = [
+      fps && `read it at ${fps} a second`,
+      metresPerUnit && `take a unit as ${Number((metresPerUnit * 100).toPrecision(4))} cm`,
+    ]
+      .filter(Boolean)
+      .join(' and ');
+    out.push({ code: `free-fall-${fall.verdict}`, message: fall.sentence, repair: { label, overrides: fall.suggestion } });
+  }
+  if (Math.abs(reading.floorM) > 0.01 && !overrides.floorToZero) {
+    out.push({
+      code: 'floor',
+      message: `The floor lies at ${(reading.floorM * 100).toFixed(1).replace('-', '−')} cm.`,
+      repair: { label: 'put the feet at zero', overrides: { floorToZero: true } },
+    });
+  }
+  if (take.motion.frames === 1) out.push({ code: 'one-frame', message: 'The take is a single pose.' });
+  return out;
+}
