@@ -5,6 +5,9 @@ import tseslint from 'typescript-eslint';
 
 const from = (type, allow) => ({ from: { element: { type } }, allow: { to: { element: { type: allow } } } });
 
+/** The folders of the core from the top down: each may import from itself and from what stands below it. */
+const CORE = ['project', 'recipe', 'steps', 'fit', 'passport', 'edit', 'find', 'measure', 'character', 'formats', 'anatomy', 'model', 'math'];
+
 export default tseslint.config(
   { ignores: ['**/node_modules/', '**/.next/', '**/dist/', '.lantern/', '**/next-env.d.ts', 'apps/studio/drizzle/'] },
   ...tseslint.configs.recommended,
@@ -15,7 +18,8 @@ export default tseslint.config(
       'import/resolver': { typescript: { project: ['packages/*/tsconfig.json', 'apps/*/tsconfig.json'] } },
       'boundaries/include': ['packages/**', 'apps/**'],
       'boundaries/elements': [
-        { type: 'motion', pattern: 'packages/motion/src/**', partialMatch: false },
+        ...CORE.map((folder) => ({ type: `motion-${folder}`, pattern: `packages/motion/src/${folder}/**`, partialMatch: false })),
+        { type: 'motion', pattern: 'packages/motion/src', partialMatch: false },
         { type: 'capture', pattern: 'packages/capture/src/**', partialMatch: false },
         { type: 'cast', pattern: 'packages/cast/src/**', partialMatch: false },
         { type: 'unpack', pattern: 'packages/unpack/src/**', partialMatch: false },
@@ -47,7 +51,8 @@ export default tseslint.config(
         {
           default: 'disallow',
           policies: [
-            from('motion', ['motion']),
+            from('motion', ['motion', ...CORE.map((folder) => `motion-${folder}`)]),
+            ...CORE.map((folder, i) => from(`motion-${folder}`, ['motion', ...CORE.slice(i).map((below) => `motion-${below}`)])),
             from('capture', ['capture', 'motion']),
             from('cast', ['cast', 'motion']),
             from('unpack', ['unpack', 'motion']),

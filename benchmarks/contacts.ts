@@ -1,5 +1,5 @@
 import { capture, SCRIPTS, type ScriptName } from '@lantern/capture';
-import { gait, type Contacts, type Interval } from '@lantern/motion';
+import { groundwork, type Contacts, type Interval } from '@lantern/motion';
 
 /** How contacts found agree with the truth, over many takes of a script. */
 export interface ContactScore {
@@ -19,7 +19,7 @@ export function scoreContacts(seeds: number, faults: number): ContactScore[] {
     const edges: number[] = [];
     for (let seed = 0; seed < seeds; seed++) {
       const { motion, truth } = capture(script, { seed: 5000 + seed * 13, seconds: 8, faults });
-      const found = gait(motion)?.contacts;
+      const found = groundwork(motion)?.contacts;
       scores.push(found ? f1(found, truth, motion.frames) : 0);
       if (found) edges.push(...edgeErrors(found, truth, motion.frames));
     }

@@ -4,7 +4,7 @@ import {
   copyMotion,
   cutClip,
   findLoops,
-  gait,
+  groundwork,
   stepSchema,
   type Clip,
   type RecipeStep,
@@ -35,7 +35,7 @@ const parse = (inputs: readonly RecipeStepInput[]) => inputs.map((input) => step
 /** How long the steps of a ten-second clip take, each alone and all after one another: the first step changed, and the last. */
 export function recipeTimes(): RecipeTime[] {
   const { motion } = capture('walk', { seconds: SECONDS + 2, seed: 5, fps: FPS });
-  const found = gait(motion);
+  const found = groundwork(motion);
   const cycle = found && findLoops(found).candidates.find(({ strides }) => strides === 1);
   if (!cycle) throw new Error('no cycle');
   const usual = parse([{ kind: 'floor' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);

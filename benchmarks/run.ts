@@ -13,7 +13,7 @@ import {
   fitMotion,
   fitSettingsSchema,
   forwardKinematics,
-  gait,
+  groundwork,
   readBvh,
   readCharacter,
   seam,
@@ -100,7 +100,7 @@ const rows: Row[] = [];
 }
 
 {
-  const walker = gait(minute);
+  const walker = groundwork(minute);
   if (!walker) throw new Error('no legs');
   const { pairs } = findLoops(walker);
   // Plain and exhaustive: every frame with every later one between the shortest and the longest cycle.
@@ -136,7 +136,7 @@ const rows: Row[] = [];
   });
   rows.push({
     name: 'contacts, soles and headings, a minute',
-    ours: ms(time(() => gait(copyMotion(minute)), 5)),
+    ours: ms(time(() => groundwork(copyMotion(minute)), 5)),
     beside: '',
     ratio: null,
     note: '',
@@ -168,7 +168,7 @@ for (const { name, megabytes, ours, theirs, beside } of await formatRaces()) {
   const tallow = readCharacter(await castGlb('tallow'), 'tallow');
   const settings = fitSettingsSchema.parse({});
   const { motion } = capture('walk', { seconds: 10, seed: 5, fps: 60 });
-  gait(motion);
+  groundwork(motion);
   const took = time(() => fitMotion(motion, tallow, settings));
   const bare = time(() => forwardKinematics(motion));
   rows.push({

@@ -12,7 +12,7 @@ import {
   fitSettingsSchema,
   foldAbove,
   forwardKinematics,
-  gait,
+  groundwork,
   likeness,
   mirrorMotion,
   readCharacter,
@@ -28,6 +28,7 @@ import {
   type Character,
   type Motion,
   type RecipeStepInput,
+  DEGREES,
 } from '@lantern/motion';
 import { agreement, farthest } from '../packages/motion/tests/made';
 
@@ -105,9 +106,9 @@ async function zooFigures(member: ZooMember, tallow: Character): Promise<ZooFigu
   const { motion: whole, body } = expressOn(rig, made.motion);
   const lying = up === 'z' ? toMetres(whole, { metresPerUnit: 1, up: '-z' }) : whole;
   const take = readTake(new TextEncoder().encode(writeBvh(lying, { unitsPerMetre })), 'zoo.bvh');
-  const { motion, gait: found, passport } = describeTake(take);
+  const { motion, ground: found, passport } = describeTake(take);
   const truth = foldAbove(whole, topOfBody(whole.skeleton, body));
-  if (!found || !suit.gait) throw new Error(`${member.name} is nobody`);
+  if (!found || !suit.ground) throw new Error(`${member.name} is nobody`);
 
   const going = recipeRunner(motion);
   const last = motion.frames - 1;
@@ -125,8 +126,8 @@ async function zooFigures(member: ZooMember, tallow: Character): Promise<ZooFigu
     readBackMm: 1000 * apart(motion, truth),
     scale: passport.units.metresPerUnit * unitsPerMetre,
     contactsF1: (['left', 'right'] as const).reduce((sum, s) => sum + agreement(found.contacts[s], made.truth[s], motion.frames) / 2, 0),
-    floorCm: 100 * Math.abs(found.soles.floor - suit.gait.soles.floor),
-    headingDeg: Math.max(...Array.from(found.headings, (h, f) => Math.abs(h - (suit.gait?.headings[f] ?? 0)))) * (180 / Math.PI),
+    floorCm: 100 * Math.abs(found.soles.floor - suit.ground.soles.floor),
+    headingDeg: Math.max(...Array.from(found.headings, (h, f) => Math.abs(h - (suit.ground?.headings[f] ?? 0)))) * DEGREES,
     mirrorMm: mirrorMm(whole, expressOn(rig, mirroredSuit(made.motion)).motion),
     strides: best.strides,
     tick: figures?.tick ?? 0,
@@ -229,7 +230,7 @@ async function fromSuitCm(suit: Motion, truth: Motion): Promise<number> {
     'member',
   );
   const { motion, plan } = fitMotion(suit, member, { ...settings, planted: 'free' });
-  const own = gait(truth);
+  const own = groundwork(truth);
   if (!own) return Infinity;
   const alike = likeness({ globals: forwardKinematics(motion), body: plan.targetBody }, { globals: own.globals, body: own.body }, (f) => f);
   return alike?.medianCm ?? Infinity;

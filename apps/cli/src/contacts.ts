@@ -3,10 +3,10 @@ import { readTakeFile } from './files';
 import { print, printDoubts } from './print';
 
 export async function contacts(file: string, { json }: { json?: boolean }): Promise<void> {
-  const { gait, passport } = describeTake(await readTakeFile(file));
-  if (!gait) throw new InputError('no-person', `${NOT_A_PERSON} So there are no foot contacts.`, { file, line: 1 });
+  const { ground, passport } = describeTake(await readTakeFile(file));
+  if (!ground) throw new InputError('no-person', `${NOT_A_PERSON} So there are no foot contacts.`, { file, line: 1 });
   printDoubts(file, passport.warnings);
-  const found = withHands(gait);
+  const found = withHands(ground);
   const hands = { leftHand: 'left hand', rightHand: 'right hand' } as const;
   print(json ?? false, found, () => [
     `floor at ${(found.floorM * 100).toFixed(1)} cm, ${found.fps} frames a second`,

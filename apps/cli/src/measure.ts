@@ -30,9 +30,9 @@ async function clipsOf(file: string): Promise<NamedClip[]> {
       throw error;
     }
   }
-  const { motion, gait } = describeTake(await readTakeFile(file));
+  const { motion, ground } = describeTake(await readTakeFile(file));
   const last = motion.frames - 1;
-  const meets = last > 4 ? seam(gait ?? posesOnly(motion), 0, last) : null;
+  const meets = last > 4 ? seam(ground ?? posesOnly(motion), 0, last) : null;
   const isLoop = meets !== null && meets.poseCm < 0.2 && meets.worstDeg < 1;
   const clip = last > 0 ? cutClip(motion, 0, last) : { motion, travel: null, loop: false, lead: null, tail: null };
   return [{ name: basename(file).replace(/\.bvh$/i, ''), clip: { ...clip, loop: isLoop } }];

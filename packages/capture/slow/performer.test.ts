@@ -93,8 +93,8 @@ test.each(['jog', 'hop'] as const)('in the flights of a %s the hips fall at 9.81
 
 test('the rounds: out along the quay, back the other way, a wait, then a jog', () => {
   const { motion } = play('rounds', 60);
-  const { gait, passport } = describeTake(readBvh(new TextEncoder().encode(writeBvh(motion)), 'rounds'));
-  const turned = Math.abs((gait?.headings[motion.frames - 1] ?? 0) - (gait?.headings[0] ?? 0));
+  const { ground, passport } = describeTake(readBvh(new TextEncoder().encode(writeBvh(motion)), 'rounds'));
+  const turned = Math.abs((ground?.headings[motion.frames - 1] ?? 0) - (ground?.headings[0] ?? 0));
   expect(turned).toBeCloseTo(Math.PI, 1);
   expect(passport.statureM).toBeCloseTo(1.78, 2);
   expect(passport.freeFall).toMatchObject({ verdict: 'consistent' });
@@ -103,7 +103,7 @@ test('the rounds: out along the quay, back the other way, a wait, then a jog', (
 test('sideways he faces at right angles to where he goes, backwards he faces away from it; on the spot he turns a quarter and back about', () => {
   const way = (script: ScriptName) => {
     const { motion } = play(script);
-    const found = describeTake({ name: script, format: 'bvh', motion, warnings: [] }).gait;
+    const found = describeTake({ name: script, format: 'bvh', motion, warnings: [] }).ground;
     const last = (motion.frames - 1) * 3;
     const [dx, dz] = [0, 2].map((k) => motion.rootPositions[last + k] - motion.rootPositions[k]);
     const h = found?.headings ?? [0];

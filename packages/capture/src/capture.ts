@@ -4,7 +4,8 @@ import { figure } from './figure';
 import { floorPath, type FloorPath, type Kerb } from './path';
 import { labelsOf, type Label } from './labels';
 import { perform } from './performer';
-import { FINE, plan, type Plan, type Stance } from './plan';
+import { plan } from './plan';
+import { FINE, type Plan, type Stance } from './plan-data';
 import { random } from './random';
 import { scriptFor, type Script, type ScriptName } from './scripts';
 

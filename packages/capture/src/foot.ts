@@ -1,5 +1,6 @@
+import { RADIANS } from '@lantern/motion';
 import type { Figure } from './figure';
-import type { Stance } from './plan';
+import type { Stance } from './plan-data';
 
 /** A foot in the world: where the ankle is, how the foot points. Angles in radians; pitch is positive with the toes up. */
 export interface FootPose {
@@ -9,8 +10,6 @@ export interface FootPose {
   /** How far the toes bend up against the foot. */
   bend: number;
 }
-
-const RAD = Math.PI / 180;
 
 /**
  * A foot in stance rolls over three rockers: the heel until it is flat, the ball once the heel rises, and late the toe tip.
@@ -31,7 +30,7 @@ export function footInStance(figure: Figure, stance: Stance, time: number): Foot
   if (time < stance.flat) {
     const left = (stance.flat - time) / (stance.flat - stance.strike);
     // No angular acceleration at the strike nor when the foot is flat, so that knee and swing join without a kick.
-    const pitch = stance.strikePitch * RAD * left ** 3 * (2 - left);
+    const pitch = stance.strikePitch * RADIANS * left ** 3 * (2 - left);
     // The ankle turns about the heel point on the floor.
     const c = Math.cos(pitch),
       s = Math.sin(pitch);
@@ -39,8 +38,8 @@ export function footInStance(figure: Figure, stance: Stance, time: number): Foot
   }
   if (!(time > stance.heelOff)) return put(0, high, 0, 0);
   const y = (time - stance.heelOff) / (stance.off - stance.heelOff);
-  const pitch = stance.offPitch * RAD * y * y * (2 - y);
-  const toes = softRamp(pitch - stance.toeBend * RAD, 9 * RAD);
+  const pitch = stance.offPitch * RADIANS * y * y * (2 - y);
+  const toes = softRamp(pitch - stance.toeBend * RADIANS, 9 * RADIANS);
   // First the toes about their tip, then the foot about the ball; both angles are toes-down.
   const ballUp = ballHeight * Math.cos(toes) + toeLength * Math.sin(toes);
   const ballOn = ballAhead + toeLength - toeLength * Math.cos(toes) + ballHeight * Math.sin(toes);

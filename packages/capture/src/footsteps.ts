@@ -2,7 +2,7 @@ import type { Side } from '@lantern/motion';
 import type { footwork } from './footwork';
 import type { GaitTable } from './gait-table';
 import type { FloorPath } from './path';
-import { FINE, type Plan, type Stance } from './plan';
+import { FINE, type Plan, type Stance } from './plan-data';
 import type { Random } from './random';
 import type { Style } from './style';
 

@@ -1,7 +1,7 @@
 import { movements, runsOf, turnsOf, UP_TO_SPEED, type Contacts, type SegmentKind } from '@lantern/motion';
 import { gaitAt } from './gait-table';
 import type { FloorPath } from './path';
-import type { Plan } from './plan';
+import type { Plan } from './plan-data';
 import { HUSH } from './style';
 
 /** What is done when, frames: known from the script, the path and the footsteps, not from the motion. */

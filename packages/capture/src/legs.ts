@@ -1,10 +1,10 @@
-import type { Side } from '@lantern/motion';
+import { RADIANS, type Side } from '@lantern/motion';
 import type { Figure } from './figure';
 import { kneeOf, legLength, STANCE_KNEE } from './leg-length';
 import type { GaitTable } from './gait-table';
 import { footInStance, type FootPose } from './foot';
 import type { Pelvis } from './pelvis';
-import { FINE, type Plan, type Stance } from './plan';
+import { FINE, type Plan, type Stance } from './plan-data';
 import { minimumJerk, type Knot, type State } from './minimum-jerk';
 
 /** Columns of a leg's state: direction of the leg (forward, outward), its length, foot pitch, foot yaw against the heading, toes. */
@@ -82,15 +82,13 @@ export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side):
   return poses;
 }
 
-const RAD = Math.PI / 180;
-
 /** A foot that is up for longer than a step is held there: the knee well bent, the shin a little behind, the foot hanging on from it and well off the floor. */
 const LONG_SWING = 1.3;
 const HELD_FROM = 0.32;
 const HELD_TO = 0.36;
 /** Close enough that the smoothest curve through equal values does not swing between them, seconds. */
 const HELD_EVERY = 0.3;
-const HELD = { ahead: -4 * RAD, knee: 98, pitch: -62 * RAD, high: 0.06 };
+const HELD = { ahead: -4 * RADIANS, knee: 98, pitch: -62 * RADIANS, high: 0.06 };
 
 /** @param hipHeight after some seconds of the swing, metres: the lower he crouches, the further the leg is drawn up */
 function heldKnots(column: number, figure: Figure, duration: number, hipHeight: (seconds: number) => number): Knot[] {
@@ -122,9 +120,9 @@ const swingKnots = (figure: Figure, table: GaitTable, duration: number, strike: 
 ];
 
 const swingPitch = (table: GaitTable, duration: number, strike: number): Knot[] => [
-  { at: table.kneeAt * duration, value: table.pitchEarly * RAD },
-  { at: table.kneeDownAt * duration, value: table.pitchDown * RAD },
-  { at: table.kneeLateAt * duration, value: strike + table.pitchLate * RAD },
+  { at: table.kneeAt * duration, value: table.pitchEarly * RADIANS },
+  { at: table.kneeDownAt * duration, value: table.pitchDown * RADIANS },
+  { at: table.kneeLateAt * duration, value: strike + table.pitchLate * RADIANS },
 ];
 
 /** The lowest point of a sole: heel, ball or toe tip. */

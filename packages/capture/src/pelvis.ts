@@ -1,8 +1,9 @@
+import { RADIANS } from '@lantern/motion';
 import type { Figure } from './figure';
 import { smooth, type GaitTable } from './gait-table';
 import { legLength, STANCE_KNEE } from './leg-length';
 import type { FloorPath } from './path';
-import { FINE, type Plan } from './plan';
+import { FINE, type Plan } from './plan-data';
 import { quintic } from './quintic';
 import { footInStance } from './foot';
 
@@ -19,7 +20,6 @@ export interface Pelvis {
   readonly tables: readonly GaitTable[];
 }
 
-const RAD = Math.PI / 180;
 const GRAVITY = 9.81;
 const TURN = 2 * Math.PI;
 
@@ -43,9 +43,9 @@ export function pelvis(figure: Figure, plan: Plan, path: FloorPath): Pelvis {
     out.z[i] = at.z - Math.sin(facing) * sway;
     out.heading[i] = facing;
     // Forward with the side that is about to land: at a left strike (u = 0) the left hip leads, a turn to the right.
-    out.axial[i] = -table.axial * RAD * Math.cos(TURN * u);
+    out.axial[i] = -table.axial * RADIANS * Math.cos(TURN * u);
     // Weight on the left: the right side drops, most of it at 18 % of the stride; lean into a turn.
-    out.list[i] = -table.list * RAD * Math.cos(TURN * (u - 0.18)) + 0.35 * Math.atan((plan.speed[i] ** 2 * at.curvature) / GRAVITY);
+    out.list[i] = -table.list * RADIANS * Math.cos(TURN * (u - 0.18)) + 0.35 * Math.atan((plan.speed[i] ** 2 * at.curvature) / GRAVITY);
     out.y[i] = standing + table.rise + table.bob * Math.cos(2 * TURN * (u - 0.29));
   }
   addLevels(out.y, plan);

@@ -9,20 +9,20 @@ import {
   type Motion,
   type Side,
   type Vec3,
+  RADIANS,
 } from '@lantern/motion';
 import { holding, reachWithArm, type Hold } from './arms';
-import { type Figure, type JointName } from './figure';
+import type { Figure, JointName } from './figure';
 import type { FootPose } from './foot';
 import { smooth } from './gait-table';
 import { hipJoint, legMotion } from './legs';
 import type { FloorPath } from './path';
 import { pelvis, type Pelvis } from './pelvis';
-import { FINE, type Plan } from './plan';
+import { FINE, type Plan } from './plan-data';
 import type { Random } from './random';
 
 type Q = [number, number, number, number];
 
-const RAD = Math.PI / 180;
 const TURN = 2 * Math.PI;
 const X: Vec3 = [1, 0, 0];
 const Y: Vec3 = [0, 1, 0];
@@ -78,13 +78,13 @@ export function perform(
     // Crouched before a hop, the trunk comes forward and the arms go back; they swing up with the leap.
     const crouch = Math.max(0, -(plan.height[i] || 0)) / 0.25;
     const leap = plan.height[i] ? Math.max(-1, Math.min(1, plan.height[i] / 0.13)) : 0;
-    const lean = (table.lean + 0.4 * vary.lean(t) + idle.breath[i] * 0.5 + 34 * crouch) * RAD;
+    const lean = (table.lean + 0.4 * vary.lean(t) + idle.breath[i] * 0.5 + 34 * crouch) * RADIANS;
     const ribs = chain(
-      about(Y, heading + (table.axial * 1.1 * Math.cos(TURN * (u - 0.03)) + idle.look[i] * 1.5) * RAD),
+      about(Y, heading + (table.axial * 1.1 * Math.cos(TURN * (u - 0.03)) + idle.look[i] * 1.5) * RADIANS),
       about(X, lean),
       about(Z, hips.list[i] * 0.15),
     );
-    const head = chain(about(Y, ahead + idle.look[i] * 6 * RAD), about(X, (2 + 0.3 * idle.breath[i]) * RAD));
+    const head = chain(about(Y, ahead + idle.look[i] * 6 * RADIANS), about(X, (2 + 0.3 * idle.breath[i]) * RADIANS));
     globals.set('Hips', pelvisTurn);
     globals.set('Waist', between(pelvisTurn, ribs, 0.55));
     globals.set('Ribs', ribs);
@@ -131,7 +131,7 @@ function standIdly(hips: Pelvis, plan: Plan, random: Random, holds: readonly Hol
     hips.z[i] += c * fore - s * shift;
     hips.y[i] -= still * (0.002 + 0.002 * aside(t) ** 2 - 0.0015 * breath[i]);
     hips.list[i] -= shift * 1.2;
-    hips.axial[i] += 1.5 * RAD * along(t) * still;
+    hips.axial[i] += 1.5 * RADIANS * along(t) * still;
   }
   return { breath, look };
 }
@@ -151,19 +151,19 @@ function setArm(
   const swing = Math.cos(TURN * (u - (side === 'left' ? 0.5 : 0)));
   const late = Math.cos(TURN * (u - (side === 'left' ? 0.5 : 0) - 0.05));
   const running = smooth((table.elbow - 30) / 50);
-  const flexion = (table.armSwing * vigour * swing - 2 - 8 * running + 38 * leap) * RAD;
-  const elbow = (table.elbow + table.elbowSwing * vigour * late + 40 * Math.max(0, leap)) * RAD;
+  const flexion = (table.armSwing * vigour * swing - 2 - 8 * running + 38 * leap) * RADIANS;
+  const elbow = (table.elbow + table.elbowSwing * vigour * late + 40 * Math.max(0, leap)) * RADIANS;
   const [collar, arm, forearm, hand] =
     side === 'left'
       ? (['LeftCollar', 'LeftArm', 'LeftForearm', 'LeftHand'] as const)
       : (['RightCollar', 'RightArm', 'RightForearm', 'RightHand'] as const);
-  const q = chain(ribs, about(Z, sign * (0.8 * breath - 2) * RAD), about(Y, sign * -2 * swing * RAD));
+  const q = chain(ribs, about(Z, sign * (0.8 * breath - 2) * RADIANS), about(Y, sign * -2 * swing * RADIANS));
   globals.set(collar, q);
-  const down = chain(ribs, about(X, -flexion), about(Z, -sign * (80 - 6 * running) * RAD), about(X, (14 + 16 * running) * RAD));
+  const down = chain(ribs, about(X, -flexion), about(Z, -sign * (80 - 6 * running) * RADIANS), about(X, (14 + 16 * running) * RADIANS));
   globals.set(arm, down);
   const bent = chain(down, about(Y, -sign * elbow));
   globals.set(forearm, bent);
-  globals.set(hand, chain(bent, about(Z, -sign * 4 * RAD), about(Y, -sign * 6 * RAD)));
+  globals.set(hand, chain(bent, about(Z, -sign * 4 * RADIANS), about(Y, -sign * 6 * RADIANS)));
 }
 
 /** Two bones, closed form: the knee in the plane through hip, ankle and the way the foot points. */

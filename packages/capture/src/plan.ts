@@ -1,56 +1,10 @@
-import type { Side } from '@lantern/motion';
 import { footsteps, workFeet, type Stretch, type Work } from './footsteps';
-import { footwork, type Footwork } from './footwork';
+import { footwork } from './footwork';
 import { smooth } from './gait-table';
 import type { FloorPath } from './path';
 import type { Random } from './random';
 import type { Style } from './style';
-
-/** Samples a second at which the performer is worked out; every usual frame rate is read off it. */
-export const FINE = 480;
-
-/** Go along the path for `metres` at `speed`, stand for `seconds`, or do some footwork from standing to standing. */
-export type Leg =
-  | { readonly go: number; readonly speed: number; readonly fromStanding: boolean; readonly toStanding: boolean }
-  | { readonly stand: number }
-  | Footwork;
-
-/** One foot on the ground. Times in fine samples (fractional); places on the floor, metres. */
-export interface Stance {
-  readonly side: Side;
-  /** −Infinity for a foot that stood there from the start. */
-  readonly strike: number;
-  /** Infinity for one that stays. */
-  readonly off: number;
-  readonly flat: number;
-  readonly heelOff: number;
-  readonly x: number;
-  readonly z: number;
-  /** Of the ground under the foot, metres. */
-  readonly level: number;
-  readonly yaw: number;
-  readonly strikePitch: number;
-  readonly offPitch: number;
-  readonly toeBend: number;
-}
-
-/** The performer's progress, one number per fine sample. */
-export interface Plan {
-  readonly samples: number;
-  /** Strides since the start of the script, 0 at a left strike. */
-  readonly phase: Float64Array;
-  /** Metres along the path. */
-  readonly distance: Float64Array;
-  readonly speed: Float64Array;
-  readonly stances: readonly Stance[];
-  /** Turned on the spot so far, radians. */
-  readonly spin: Float64Array;
-  /** Height of the hips above standing where footwork sets it, else NaN. */
-  readonly height: Float64Array;
-  readonly style: Style;
-  /** Which leg of the script each stretch of fine samples is. */
-  readonly spans: readonly { readonly leg: Leg; readonly start: number; readonly end: number }[];
-}
+import { FINE, type Leg, type Plan } from './plan-data';
 
 /** Left phase at which a performer who stands begins (the right foot is about to rise) and ends. */
 const START_PHASE = -0.13;

@@ -1,7 +1,7 @@
 import { JOG_SPEED, WALK_SPEED } from './gait-table';
 import type { Hold } from './arms';
 import type { Kerb, Piece } from './path';
-import type { Leg } from './plan';
+import type { Leg } from './plan-data';
 import { HUSH, PLAIN, SIDEWAYS, type Style } from './style';
 
 /** What the performer is asked to do. `margin` seconds are played before and after and cut off, for scripts that begin in mid-gait. */

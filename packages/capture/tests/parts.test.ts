@@ -5,7 +5,8 @@ import { gaitAt, JOG, smooth, STAND, strideRate, WALK } from '../src/gait-table'
 import { kneeOf, legLength } from '../src/leg-length';
 import { minimumJerk, type State } from '../src/minimum-jerk';
 import { floorPath } from '../src/path';
-import { FINE, plan, type Stance } from '../src/plan';
+import { plan } from '../src/plan';
+import { FINE, type Stance } from '../src/plan-data';
 import { quintic } from '../src/quintic';
 import { random } from '../src/random';
 import { scriptFor, SCRIPTS } from '../src/scripts';

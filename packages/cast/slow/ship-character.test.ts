@@ -9,7 +9,7 @@ import {
   clipFigures,
   findLoops,
   forwardKinematics,
-  gait,
+  groundwork,
   glbChunks,
   make,
   parseProject,
@@ -25,7 +25,7 @@ import { validateBytes } from 'gltf-validator';
 import { underArmature } from '../tests/odd-characters';
 
 const { motion } = capture('walk', { seed: 8, seconds: 8, fps: 60, faults: 1 });
-const found = gait(motion);
+const found = groundwork(motion);
 const [loop] = found ? findLoops(found).candidates : [];
 const steps = [{ kind: 'fit', character: 'tallow' }, { kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }].map(
   (step) => stepSchema.parse(step),

@@ -6,7 +6,7 @@ import {
   stepSchema,
   strideTraces,
   clipFigures,
-  gait,
+  groundwork,
   type RecipeStepInput,
 } from '@lantern/motion';
 import { farthest, gaitOf, suit } from '../tests/made';
@@ -85,7 +85,7 @@ test('height and drift: a stair’s cycle climbs if it is let, or is held; drift
 
 test('strides over each other: as many as there are, the one that is left out marked, the spread that of the rest', () => {
   const { motion, truth } = suit('walk', { seed: 7 });
-  const found = gait(motion);
+  const found = groundwork(motion);
   if (!found) throw new Error('no gait');
   const all = strideTraces(found, 'LeftFoot');
   expect(all.joint).toBe('LeftFoot');

@@ -1,5 +1,8 @@
 import { addFaults, DEFAULT_FAULTS } from '@lantern/capture';
-import { median, phases, recipeRunner, slides, stepSchema, withHands, type Interval, type SoleTracks } from '@lantern/motion';
+import { recipeRunner, slides, stepSchema, withHands, type Interval } from '@lantern/motion';
+import { median } from '../src/math/statistics';
+import { phases } from '../src/measure/strides';
+import type { SoleTracks } from '../src/measure/soles';
 import { agreement, gaitOf, suit } from '../tests/made';
 
 const edges = (found: readonly Interval[], truth: readonly Interval[], frames: number, edge: 'from' | 'to') =>

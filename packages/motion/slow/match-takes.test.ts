@@ -6,10 +6,10 @@ import {
   matchTakes,
   moveFrames,
   multiply,
-  resample,
   toMetres,
   type Motion,
 } from '@lantern/motion';
+import { resample } from '../src/model/resample';
 import { gaitOf, suit } from '../tests/made';
 
 /** What the suit recorded is the old take; what it should have recorded, the better solve. */

@@ -1,5 +1,6 @@
 import { SCRIPTS } from '@lantern/capture';
-import { findLoops, proposals, sameKind, segments } from '@lantern/motion';
+import { findLoops, proposals, segments } from '@lantern/motion';
+import { sameKind } from '../src/find/segments';
 import { suit } from '../tests/made';
 
 test.each(SCRIPTS)('%s: nineteen seconds in twenty are what the script says they are', (script) => {

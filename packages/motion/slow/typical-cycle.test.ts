@@ -1,4 +1,5 @@
-import { angleBetween, clipFigures, InputError, recipeRunner, stepSchema, typicalCycle } from '@lantern/motion';
+import { angleBetween, clipFigures, InputError, recipeRunner, stepSchema } from '@lantern/motion';
+import { typicalCycle } from '../src/find/typical-cycle';
 import { capture } from '@lantern/capture';
 import { gaitOf } from '../tests/made';
 

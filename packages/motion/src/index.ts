@@ -1,144 +1,146 @@
-export * from './error';
-export * from './character/character';
-export * from './character/find-parts';
-export * from './anatomy/parts';
-export * from './character/read-character';
-export * from './character/skinned';
-export * from './character/world-pose';
-export * from './formats/amc';
-export * from './formats/asf';
-export * from './formats/bvh-stream';
-export * from './formats/bvh-write';
-export * from './formats/bvh';
-export * from './character/character-write';
-export * from './formats/frame-rate';
+// The public face of the core: what somebody outside of it needs, by folder.
+
+// Errors
+export { InputError, type Warning } from './error';
+
+// Plain data
+export { cutClip, worldMotion, type Clip } from './model/clip';
+export type { Contacts, Interval } from './model/contacts';
+export { moveFrames, type FloorTransform } from './model/floor-transform';
+export { joinMotions } from './model/join';
+export { jointWay, WAY_WIDTH } from './model/joint-way';
+export { forwardKinematics } from './model/kinematics';
+export { alignSigns, copyMotion, createMotion, cutMotion, restMotion, type Motion } from './model/motion';
+export { pickFrames, repeatLoop } from './model/repeat';
+export { CHUNK_FRAMES, motionFromRows, motionToRows } from './model/rows';
+export { restPose, scaleSkeleton, type Joint, type Skeleton } from './model/skeleton';
+export type { Take } from './model/take';
+export { repeatWay } from './model/travel';
+
+// Numbers
+export { DEGREES, RADIANS } from './math/angles';
+export { floorCurve } from './math/floor-curve';
+export {
+  angleBetween,
+  fromAxisAngle,
+  fromBasis,
+  fromHeading,
+  IDENTITY,
+  makeContinuous,
+  multiply,
+  multiplyInverse,
+  rotate,
+  slerp,
+  type Quat,
+  type Vec3,
+} from './math/quat';
+export { solveLinear } from './math/solve';
+export { quantile } from './math/statistics';
+export { FASTEST, SLOWEST, timeMap, type TimePin } from './math/time-map';
+export { cross, inner, minus, mixed, norm, plus, times, turned, unit } from './math/vec';
+
+// What the joints of a skeleton are
+export { NOT_A_PERSON, type Body } from './anatomy/body';
+export { bodyOf } from './anatomy/body-of';
+export { findBody } from './anatomy/find-body';
+export { foldAbove, topOfBody } from './anatomy/fold-root';
+export { jointWords } from './anatomy/joint-words';
+export { mirrorMap } from './anatomy/mirror-map';
+export { mirrorMotion } from './anatomy/mirror-motion';
+export { bodyOfParts, otherPart, partName, PARTS, type Part, type Parts } from './anatomy/parts';
+export type { Side } from './anatomy/side';
+export { swapSides } from './anatomy/side-names';
+export { sidesOf, type Sides } from './anatomy/sides';
+
+// Files of motion
+export { readAsf, type AsfSkeleton } from './formats/asf';
+export { readBvh } from './formats/bvh';
+export { bvhStream } from './formats/bvh-stream';
+export { writeBvh } from './formats/bvh-write';
 export { glbChunks } from './formats/gltf-container';
-export * from './character/glb-read';
-export * from './character/glb-write';
-export * from './formats/gltf';
-export * from './formats/read-take';
-export * from './math/angles';
-export * from './math/filter';
-export * from './math/quat';
-export * from './math/smooth';
-export * from './math/solve';
-export * from './math/statistics';
-export * from './math/vec';
-export * from './character/body-mesh';
-export * from './anatomy/body';
-export * from './anatomy/body-of';
-export { pathTo } from './anatomy/body-look';
-export { findBody, SURE } from './anatomy/find-body';
-export * from './model/clip';
-export * from './passport/describe-take';
-export * from './edit/bend-way';
-export * from './math/floor-curve';
-export * from './model/floor-transform';
-export * from './model/join';
-export * from './model/joint-way';
-export * from './anatomy/joint-words';
-export * from './model/kinematics';
-export * from './model/motion';
-export * from './anatomy/leg-ik';
-export * from './anatomy/mirror-map';
-export * from './edit/mirror';
-export * from './anatomy/missing';
-export * from './passport/overrides';
-export * from './measure/other-half';
-export * from './edit/reach-feet';
-export * from './model/repeat';
-export * from './edit/replant';
-export * from './model/resample';
-export * from './edit/retimed';
-export * from './model/rows';
-export * from './anatomy/sides';
-export * from './model/signature';
-export * from './anatomy/side-names';
-export * from './model/skeleton';
-export * from './model/take';
-export * from './math/time-map';
-export * from './passport/to-metres';
-export * from './measure/belt';
-export * from './measure/cadence';
-export * from './measure/centre-of-mass';
-export * from './measure/clip-figures';
-export * from './measure/clip-slides';
-export * from './measure/compare';
-export * from './measure/contacts';
-export * from './measure/flights';
-export * from './measure/floor-plane';
-export * from './measure/free-fall';
-export * from './measure/farthest';
-export * from './measure/gait';
-export * from './anatomy/fold-root';
-export * from './measure/kink';
-export * from './measure/likeness';
-export * from './measure/poses';
-export * from './recipe/against-source';
-export * from './measure/hand-contacts';
-export * from './measure/heading';
-export * from './measure/leg-length';
-export * from './measure/overview';
-export * from './measure/plausible';
-export * from './measure/played';
-export * from './measure/raised';
-export * from './measure/seam';
-export * from './measure/seam-poses';
-export * from './measure/slide';
-export * from './measure/soles';
-export * from './measure/stature';
-export * from './measure/strides';
-export * from './measure/symmetry';
-export * from './measure/tick';
-export * from './measure/travel-traces';
-export * from './measure/units';
-export * from './measure/way';
-export * from './measure/weights';
-export * from './measure/align';
-export * from './find/clip-names';
-export * from './find/features';
-export * from './find/loops';
-export * from './find/match-takes';
-export * from './find/poses';
-export * from './find/proposals';
-export * from './find/recurrence';
-export * from './find/segments';
-export * from './find/stride-traces';
-export * from './find/typical-cycle';
-export * from './steps';
-export * from './steps/even-out';
-export * from './steps/extend';
-export * from './steps/mirror';
-export * from './steps/path';
-export * from './steps/retime';
-export * from './steps/speed';
-export * from './steps/floor';
-export * from './steps/foot-lock';
-export * from './steps/loop';
-export * from './steps/step';
-export * from './steps/travel';
-export * from './steps/typical-cycle';
-export * from './recipe/closings';
-export * from './recipe/recipe';
-export * from './recipe/ship';
-export * from './recipe/source-frames';
-export * from './recipe/steps-at-rate';
-export * from './project/make';
-export * from './project/parse';
-export * from './project/schema';
-export * from './project/take-extras';
-export * from './fit/base-pose';
-export * from './fit/fit-motion';
-export * from './fit/fit-take';
-export * from './fit/match-chain';
-export * from './fit/plan';
-export * from './fit/reference';
-export * from './fit/settings';
-export * from './fit/sole-tracks';
-export * from './fit/transfer';
-export * from './model/fixed-point';
-export * from './recipe/with-fits';
-export * from './fit/fit-report';
-export * from './fit/joint-limits';
-export * from './fit/mismatch';
-export * from './fit/limb-weights';
+export { bareName, fileKind, MOST_BYTES, readTake, readTakes } from './formats/read-take';
+
+// Skinned bodies
+export { bodyMesh, type BodyMesh } from './character/body-mesh';
+export type { Character } from './character/character';
+export { writeCharacterGlb } from './character/character-write';
+export { findParts } from './character/find-parts';
+export { readGlb } from './character/glb-read';
+export { writeGlb, type NamedClip } from './character/glb-write';
+export { readCharacter } from './character/read-character';
+export { skinned } from './character/skinned';
+export { localsOf, poseAt, type WorldPose } from './character/world-pose';
+
+// Figures
+export { align } from './measure/align';
+export { cadence } from './measure/cadence';
+export { anyFigures, clipFigures, type ClipFigures } from './measure/clip-figures';
+export { clipContacts, clipSlides } from './measure/clip-slides';
+export { compareMotions, type Comparison, type Standing } from './measure/compare';
+export type { FreeFall } from './measure/free-fall';
+export { groundwork, type Groundwork } from './measure/groundwork';
+export { withHands } from './measure/hand-contacts';
+export { likeness } from './measure/likeness';
+export { overviewOf, stitchOverview, type Overview } from './measure/overview';
+export { gaitNumbers, legChangeDeg, type GaitNumbers } from './measure/plausible';
+export { posesOnly } from './measure/poses';
+export { seam, type Seam } from './measure/seam';
+export { seamPoses, type SeamPoses } from './measure/seam-poses';
+export { slides } from './measure/slide';
+export { travelTraces, type TravelTraces } from './measure/travel-traces';
+
+// What is in a take
+export { NAME_PATTERN, nameByPattern, tagsOf, tagsOfCut, type ClipTags } from './find/clip-names';
+export { features, type Features } from './find/features';
+export { findLoops, type LoopCandidate, type LoopSearch } from './find/loops';
+export { matchTakes, type PlacedSpan } from './find/match-takes';
+export { proposals, type Proposal } from './find/proposals';
+export { nearestPair, partnersOf, recurrence } from './find/recurrence';
+export { movements, runsOf, segments, turnsOf, UP_TO_SPEED, type Segment, type SegmentKind } from './find/segments';
+export { strideTraces, type StrideTraces } from './find/stride-traces';
+
+// A take, read
+export { describeTake, type Passport } from './passport/describe-take';
+export { applyOverrides, type TakeOverrides } from './passport/overrides';
+export { toMetres } from './passport/to-metres';
+
+// From one body to another
+export { fitMotion, type Fitted } from './fit/fit-motion';
+export { fitReport, fitTrouble, type FitReport } from './fit/fit-report';
+export { fitTake } from './fit/fit-take';
+export { beyondLimits } from './fit/joint-limits';
+export { limbWeights } from './fit/limb-weights';
+export { matchChain } from './fit/match-chain';
+export { mismatches } from './fit/mismatch';
+export { fitPlan } from './fit/plan';
+export { turnedOn, turnOf } from './fit/reference';
+export {
+  fitOverrides,
+  fitSettingsSchema,
+  LIMBS,
+  type FitOverrides,
+  type FitSettingsInput,
+  type Limb,
+  type Placement,
+} from './fit/settings';
+export { soleTracks } from './fit/sole-tracks';
+
+// Steps of a recipe
+export { applyStep, stepSchema, type RecipeStep, type RecipeStepInput } from './steps';
+export type { LoopParams } from './steps/loop';
+export { speedChange, type SpeedChange } from './steps/speed';
+
+// Running a recipe
+export { againstSource, type AgainstSource } from './recipe/against-source';
+export { closings, type Closing } from './recipe/closings';
+export { recipeRunner, type ClipRecipe } from './recipe/recipe';
+export { shipClip } from './recipe/ship';
+export { sourceFrames } from './recipe/source-frames';
+export { stepsAtRate } from './recipe/steps-at-rate';
+export { characterIn, withFits } from './recipe/with-fits';
+
+// The project file
+export { make, makeClips, type MadeFile, type Report } from './project/make';
+export { parseProject } from './project/parse';
+export { projectSchema, type Project } from './project/schema';
+export { PROP_KINDS, takePatchSchema, type Marker, type StageProp, type TakePatch } from './project/take-extras';

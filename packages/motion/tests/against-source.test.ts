@@ -3,16 +3,15 @@ import {
   copyMotion,
   forwardKinematics,
   fromAxisAngle,
-  gait,
-  hingeKinks,
-  hoverCm,
+  groundwork,
   likeness,
   multiply,
   recipeRunner,
   stepSchema,
-  worstKink,
   type Motion,
 } from '@lantern/motion';
+import { hingeKinks, worstKink } from '../src/measure/kink';
+import { hoverCm } from '../src/measure/slide';
 import { gaitOf, suit } from './made';
 
 const { motion } = suit('walk', { seconds: 3, seed: 4, faults: 0 });
@@ -94,5 +93,5 @@ test('a mirrored clip is held beside the mirrored take, a typical cycle beside n
   const recipe = (kind: 'mirror' | 'typical-cycle') => ({ from: 0, to: motion.frames - 1, steps: [stepSchema.parse({ kind })] });
   expect(againstSource(run, recipe('mirror'))?.likeness?.worstCm).toBeLessThan(0.01);
   expect(againstSource(run, recipe('typical-cycle'))).toBeNull();
-  expect(gait(motion)).not.toBeNull();
+  expect(groundwork(motion)).not.toBeNull();
 });

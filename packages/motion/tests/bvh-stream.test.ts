@@ -1,7 +1,7 @@
 import { capture } from '@lantern/capture';
 import {
   bvhStream,
-  gait,
+  groundwork,
   joinMotions,
   overviewOf,
   readBvh,
@@ -55,7 +55,7 @@ test('what is wrong far into the file is named by its line in the file', () => {
 
 test('the overview put together from stretches is that of the whole take', () => {
   const { motion } = capture('rounds', { seed: 4 });
-  const whole = overviewOf(motion, gait(motion));
+  const whole = overviewOf(motion, groundwork(motion));
   const stitch = stitchOverview(motion.fps, motion.frames);
   const [length, margin] = [1200, 200];
   for (let from = 0; from < motion.frames; from += length) {

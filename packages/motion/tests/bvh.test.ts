@@ -1,4 +1,5 @@
-import { angleBetween, InputError, readBvh, readTake, snapFrameRate, toMetres, writeBvh } from '@lantern/motion';
+import { angleBetween, InputError, readBvh, readTake, toMetres, writeBvh } from '@lantern/motion';
+import { snapFrameRate } from '../src/formats/frame-rate';
 import fc from 'fast-check';
 import { bytesOf, farthest, suit } from './made';
 

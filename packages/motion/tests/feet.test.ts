@@ -1,24 +1,22 @@
 import {
   clipFigures,
   clipSlides,
-  contacts,
   copyMotion,
   cutClip,
   findLoops,
-  floorPlane,
   forwardKinematics,
   fromAxisAngle,
-  kneeAxis,
   multiply,
-  reachWithLeg,
   recipeRunner,
   rotate,
-  softReach,
   stepSchema,
   stepsAtRate,
   worldMotion,
   type Motion,
 } from '@lantern/motion';
+import { contacts } from '../src/measure/contacts';
+import { floorPlane } from '../src/measure/floor-plane';
+import { kneeAxis, reachWithLeg, softReach } from '../src/anatomy/leg-ik';
 import fc from 'fast-check';
 import { farthest, gaitOf, suit } from './made';
 

@@ -1,30 +1,29 @@
 import {
   bodyMesh,
   clipFigures,
-  contacts,
   cutClip,
   cutMotion,
-  cycleTransform,
   features,
   findBody,
-  findUp,
-  footfalls,
   forwardKinematics,
-  invert,
   moveFrames,
   recipeRunner,
-  resample,
-  restPositions,
   seam,
   shipClip,
-  statureOf,
   stepSchema,
-  strideFrames,
   toMetres,
   worldMotion,
   type Motion,
-  type UpAxis,
 } from '@lantern/motion';
+import { contacts } from '../src/measure/contacts';
+import { cycleTransform } from '../src/model/repeat';
+import { findUp } from '../src/passport/to-metres';
+import { footfalls, strideFrames } from '../src/measure/strides';
+import { invert } from '../src/model/floor-transform';
+import { resample } from '../src/model/resample';
+import { restPositions } from '../src/model/skeleton';
+import { statureOf } from '../src/measure/stature';
+import type { UpAxis } from '../src/model/take';
 import fc from 'fast-check';
 import { farthest, gaitOf, suit } from './made';
 

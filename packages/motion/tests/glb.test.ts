@@ -9,13 +9,13 @@ import {
   forwardKinematics,
   readGlb,
   recipeRunner,
-  resample,
   shipClip,
   stepSchema,
   worldMotion,
   writeGlb,
   type NamedClip,
 } from '@lantern/motion';
+import { resample } from '../src/model/resample';
 import { validateBytes } from 'gltf-validator';
 import { farthest, suit } from './made';
 

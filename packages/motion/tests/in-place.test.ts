@@ -3,7 +3,6 @@ import {
   clipFigures,
   copyMotion,
   cutMotion,
-  findBelt,
   fitMotion,
   fitReport,
   fitSettingsSchema,
@@ -16,6 +15,7 @@ import {
   type Motion,
   type RecipeStepInput,
 } from '@lantern/motion';
+import { findBelt } from '../src/measure/belt';
 import { castGlb } from '@lantern/cast';
 import { agreement, farthest, gaitOf, suit } from './made';
 

@@ -4,7 +4,6 @@ import {
   clipFigures,
   cutMotion,
   describeTake,
-  farthest,
   findLoops,
   fromAxisAngle,
   forwardKinematics,
@@ -20,6 +19,7 @@ import {
   type Motion,
   type RecipeStepInput,
 } from '@lantern/motion';
+import { farthest } from '../src/measure/farthest';
 import { bytesOf, gaitOf, suit } from './made';
 
 const step = (input: RecipeStepInput) => stepSchema.parse(input);

@@ -10,12 +10,12 @@ import {
   seam,
   shipClip,
   stepSchema,
-  tick,
   worldMotion,
   type Clip,
   type LoopCandidate,
   type Motion,
 } from '@lantern/motion';
+import { tick } from '../src/measure/tick';
 import { farthest, gaitOf, suit } from './made';
 
 const LOOP = stepSchema.parse({ kind: 'loop' });

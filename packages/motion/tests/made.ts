@@ -1,5 +1,5 @@
 import { capture, type CaptureOptions, type ScriptName } from '@lantern/capture';
-import { forwardKinematics, gait, rotate, type Gait, type Interval, type Motion } from '@lantern/motion';
+import { forwardKinematics, groundwork, rotate, type Groundwork, type Interval, type Motion } from '@lantern/motion';
 
 /** A take from the simulated suit with its truth, and its gait as the core sees it. */
 export function suit(script: ScriptName, options: CaptureOptions = {}) {
@@ -7,8 +7,8 @@ export function suit(script: ScriptName, options: CaptureOptions = {}) {
   return { ...made, gait: gaitOf(made.motion) };
 }
 
-export function gaitOf(motion: Motion): Gait {
-  const found = gait(motion);
+export function gaitOf(motion: Motion): Groundwork {
+  const found = groundwork(motion);
   if (!found) throw new Error('no legs found');
   return found;
 }

@@ -1,22 +1,19 @@
 import {
   angleBetween,
-  exp,
   fromAxisAngle,
   fromBasis,
-  log,
-  lowPass,
   makeContinuous,
-  movingAverage,
   multiply,
   multiplyInverse,
   quantile,
   rotate,
   slerp,
   solveLinear,
-  unwrap,
-  wrapAngle,
   type Vec3,
 } from '@lantern/motion';
+import { exp, log } from '../src/math/quat';
+import { lowPass, movingAverage } from '../src/math/filter';
+import { unwrap, wrapAngle } from '../src/math/angles';
 import fc from 'fast-check';
 import { scanNumbers } from '../src/formats/number-scanner';
 import { bytesOf } from './made';

@@ -2,16 +2,16 @@ import {
   cutMotion,
   describeTake,
   findBody,
-  findUnits,
   forwardKinematics,
   fromHeading,
-  median,
   readBvh,
-  resample,
   toMetres,
   writeBvh,
   type Motion,
 } from '@lantern/motion';
+import { findUnits } from '../src/measure/units';
+import { median } from '../src/math/statistics';
+import { resample } from '../src/model/resample';
 import { bytesOf, farthest, gaitOf, suit } from './made';
 
 const walk = suit('walk', { faults: 0 });
@@ -89,10 +89,10 @@ test('a Z-up file in inches at 100 a second comes out upright, in metres, as it 
   // Y up → Z up: (x, y, z) → (x, −z, y), which `toMetres` for −z-up-of-Y undoes; written by turning the root.
   const tilted = toMetres(motion, { metresPerUnit: 1, up: '-z' });
   const take = readBvh(bytesOf(writeBvh(tilted, { unitsPerMetre: 1 / 0.0254 })), 'odd');
-  const { passport, motion: upright, gait } = describeTake(take);
+  const { passport, motion: upright, ground } = describeTake(take);
   expect(passport).toMatchObject({ up: '+z', fps: 100, units: { unit: 'in' } });
   expect(passport.statureM).toBeCloseTo(1.78, 1);
-  expect(gait).not.toBeNull();
+  expect(ground).not.toBeNull();
   expect(farthest(motion, upright)).toBeLessThan(0.0002);
 });
 
@@ -111,9 +111,9 @@ test('resampling twice as fast passes through every old frame, and half as fast 
 
 test('a one-frame take is read, described and has no contacts to trip over', () => {
   const take = readBvh(bytesOf(writeBvh(cutMotion(walk.motion, 0, 0))), 'still');
-  const { passport, gait } = describeTake(take);
+  const { passport, ground } = describeTake(take);
   expect(passport.frames).toBe(1);
-  expect(gait?.contacts.left.length).toBeLessThanOrEqual(1);
+  expect(ground?.contacts.left.length).toBeLessThanOrEqual(1);
 });
 
 test('walking backwards is found with the same contacts and faces where it faced', () => {

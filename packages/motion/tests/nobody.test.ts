@@ -7,8 +7,9 @@ import {
   fitSettingsSchema,
   make,
   NOT_A_PERSON,
-  posesOnly,
   parseProject,
+  posesOnly,
+  readCharacter,
   readGlb,
   readTake,
   recipeRunner,
@@ -17,7 +18,6 @@ import {
   writeBvh,
 } from '@lantern/motion';
 import { castGlb } from '@lantern/cast';
-import { readCharacter } from '@lantern/motion';
 import { bytesOf } from './made';
 import { oddGlb } from './odd-files';
 import { trot } from './four-legged';
@@ -27,8 +27,8 @@ const TROT = 36; // frames of a cycle of 0.6 s
 test.each([true, false])('four legs are no person, whether their joints have names (%s) or not', (named) => {
   const motion = trot({ named });
   expect(findBody(motion)).toBeNull();
-  const { passport, gait } = describeTake({ name: 'dog', format: 'gltf', motion, warnings: [] });
-  expect(gait).toBeNull();
+  const { passport, ground } = describeTake({ name: 'dog', format: 'gltf', motion, warnings: [] });
+  expect(ground).toBeNull();
   expect(passport.up).toBe('+y');
   expect(passport.units).toMatchObject({ metresPerUnit: 1, confidence: 1 });
   expect(passport.warnings.map(({ message }) => message).filter((message) => message.startsWith(NOT_A_PERSON))).toHaveLength(1);

@@ -1,27 +1,27 @@
 import {
-  asymmetryCm,
   cadence,
-  centreOfMass,
   clipContacts,
   clipFigures,
-  dutyFactor,
   findLoops,
   floorCurve,
   gaitNumbers,
   legChangeDeg,
   nameByPattern,
-  played,
   recipeRunner,
   segments,
   stepSchema,
   tagsOf,
   tagsOfCut,
   travelTraces,
-  wayOf,
-  wayRound,
   type RecipeStepInput,
   type Segment,
 } from '@lantern/motion';
+import { asymmetryCm } from '../src/measure/symmetry';
+import { centreOfMass } from '../src/measure/centre-of-mass';
+import { dutyFactor } from '../src/measure/cadence';
+import { played } from '../src/measure/played';
+import { wayOf } from '../src/measure/way';
+import { wayRound } from '../src/model/travel';
 import { farthest, gaitOf, suit } from './made';
 
 const step = (input: RecipeStepInput) => stepSchema.parse(input);

@@ -2,21 +2,16 @@ import {
   applyOverrides,
   bvhStream,
   compareMotions,
-  contacts,
   createMotion,
   describeTake,
   findBody,
-  footfalls,
   forwardKinematics,
-  gait,
-  headings,
+  groundwork,
   InputError,
   joinMotions,
   jointWay,
-  missingParts,
   moveFrames,
   readBvh,
-  skeletonSignature,
   toMetres,
   WAY_WIDTH,
   writeBvh,
@@ -24,6 +19,11 @@ import {
   type Motion,
   type Take,
 } from '@lantern/motion';
+import { contacts } from '../src/measure/contacts';
+import { footfalls } from '../src/measure/strides';
+import { headings } from '../src/measure/heading';
+import { missingParts } from '../src/anatomy/missing';
+import { skeletonSignature } from '../src/model/signature';
 import { agreement, bytesOf, farthest, gaitOf, suit } from './made';
 
 const { motion } = suit('walk', { faults: 0, seed: 31, seconds: 4 });
@@ -156,5 +156,5 @@ test('someone in inches with Z up reads as the same person', () => {
   const { passport } = describeTake(asTake(inches));
   expect(passport.units.unit).toBe('in');
   expect(passport.statureM).toBeCloseTo(1.78, 2);
-  expect(gait(motion)).not.toBeNull();
+  expect(groundwork(motion)).not.toBeNull();
 });

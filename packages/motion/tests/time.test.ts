@@ -3,7 +3,6 @@ import {
   clipSlides,
   findLoops,
   recipeRunner,
-  resultFrame,
   stepSchema,
   timeMap,
   worldMotion,
@@ -11,6 +10,7 @@ import {
   type RecipeStepInput,
   type TimePin,
 } from '@lantern/motion';
+import { resultFrame } from '../src/math/time-map';
 import fc from 'fast-check';
 import { farthest, suit } from './made';
 

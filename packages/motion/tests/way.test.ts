@@ -1,18 +1,18 @@
 import {
-  asymmetryCm,
-  bendWay,
   clipFigures,
   clipSlides,
-  cycleTransform,
   findLoops,
   floorCurve,
   recipeRunner,
   stepSchema,
-  wayOf,
   worldMotion,
   type Clip,
   type RecipeStepInput,
 } from '@lantern/motion';
+import { asymmetryCm } from '../src/measure/symmetry';
+import { bendWay } from '../src/edit/bend-way';
+import { cycleTransform } from '../src/model/repeat';
+import { wayOf } from '../src/measure/way';
 import { farthest, gaitOf, suit } from './made';
 
 const step = (input: RecipeStepInput) => stepSchema.parse(input);

@@ -7,10 +7,10 @@ import {
   findBody,
   forwardKinematics,
   mirrorMotion,
-  SURE,
   type Body,
   type Motion,
 } from '@lantern/motion';
+import { SURE } from '../src/anatomy/find-body';
 import { farthest } from './made';
 
 // One motion of the suit on many skeletons: what holds on the suit's own holds on all of them.
@@ -79,13 +79,13 @@ test('what is doubtful is asked in the passport, and the answer holds for all th
   );
   const kept = describeTake(take, warning.keep?.overrides);
   expect(kept.passport.warnings.map(({ code }) => code)).not.toContain('doubt-arms');
-  expect(kept.gait?.body.arms).toEqual(asked.gait?.body.arms);
+  expect(kept.ground?.body.arms).toEqual(asked.ground?.body.arms);
   const other = describeTake(take, warning.repair?.overrides);
   expect(other.passport.warnings.map(({ code }) => code)).not.toContain('doubt-arms');
-  expect(other.gait?.body.arms.left.wrist).not.toBe(asked.gait?.body.arms.left.wrist);
+  expect(other.ground?.body.arms.left.wrist).not.toBe(asked.ground?.body.arms.left.wrist);
   // The same from what is stored: the motion as the Bench opens it.
   const opened = applyOverrides(motion, other.passport.reading, warning.repair?.overrides ?? {});
-  expect(bodyOf(opened)?.arms).toEqual(other.gait?.body.arms);
+  expect(bodyOf(opened)?.arms).toEqual(other.ground?.body.arms);
 });
 
 test.each([20, 300])('a rope of %d joints in one hand is no part of the arm, and its length costs nothing', (length) => {

@@ -70,8 +70,8 @@ export async function loadDemo(database: Database): Promise<void> {
     const take = await importTake(database, 'gullmouth', file, bytes);
     if (tags || notes || star) await changeTake(database, take.id, { tags, notes, star });
     if (script !== 'rounds') continue;
-    const { gait } = describeTake(readTake(bytes, file));
-    const candidates = gait ? findLoops(gait).candidates : [];
+    const { ground } = describeTake(readTake(bytes, file));
+    const candidates = ground ? findLoops(ground).candidates : [];
     const steps = [
       stepSchema.parse({ kind: 'loop' }),
       stepSchema.parse({ kind: 'foot-lock' }),

@@ -1,5 +1,4 @@
-import type { Overview } from '@lantern/motion';
-import type { FitOverrides, FitReport, Marker, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
+import type { FitOverrides, FitReport, Marker, Overview, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
 import {
   boolean,
   customType,

@@ -13,7 +13,7 @@ import {
   type SuitSettings,
   type SuitStatus,
 } from '@lantern/capture';
-import { createMotion, cutMotion, fromAxisAngle, InputError, slerp, writeBvh, type Motion, type Skeleton } from '@lantern/motion';
+import { createMotion, cutMotion, fromAxisAngle, InputError, slerp, writeBvh, type Motion, type Skeleton, RADIANS } from '@lantern/motion';
 import { z } from 'zod';
 
 /** What the capture desk sets: who wears the suit, what he does, and what the suit gets wrong. */
@@ -174,7 +174,7 @@ function perform(suit: Suit): void {
     skate: 0,
   });
   // The north that the suit believes in has wandered since it was calibrated, and wanders on.
-  const motion = driftHeading(shaken, (driftOf(suit, suit.since) * Math.PI) / 180, (drift / 60) * (Math.PI / 180));
+  const motion = driftHeading(shaken, driftOf(suit, suit.since) * RADIANS, (drift / 60) * RADIANS);
   suit.drops = dropouts(motion.frames, SUIT_FPS, dropped, suit.seed);
   freezeDropouts(motion, suit.drops);
   suit.performance = motion;

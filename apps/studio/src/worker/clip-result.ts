@@ -5,7 +5,7 @@ import {
   clipContacts,
   clipFigures,
   clipSlides,
-  gait,
+  groundwork,
   gaitNumbers,
   legChangeDeg,
   repeatLoop,
@@ -123,17 +123,17 @@ function slidesOf(run: Held['run'], whole: ClipRecipe): ContactSlide[] {
 }
 
 /** A clip as it is shown. */
-export function clipResult({ run, motion: whole, gait: found }: Held, recipe: ClipRecipe, view: View): ClipResult {
+export function clipResult({ run, motion: whole, ground: found }: Held, recipe: ClipRecipe, view: View): ClipResult {
   const clip = run(recipe);
   const motion = playedOn(clip, view);
   // A clip that is fitted to somebody has that one's joints.
-  const body = motion.skeleton === whole.skeleton ? found?.body : gait(clip.motion)?.body;
+  const body = motion.skeleton === whole.skeleton ? found?.body : groundwork(clip.motion)?.body;
   const isAtOrigin = recipe.steps.some((step) => step.kind === 'travel' && !step.off && step.start === 'origin');
   return {
     motion: copyForWire(motion),
     markers: body ? { ...sidesOf(motion.skeleton, body), footprints: [] } : null,
     // A root at the origin stands on the floor; else it is where the feet are.
-    floor: isAtOrigin ? 0 : (gait(motion)?.soles.floor ?? 0),
+    floor: isAtOrigin ? 0 : (groundwork(motion)?.soles.floor ?? 0),
     cycle: clip.motion.frames - 1,
     loop: clip.loop,
     ...(view.inPlace ? { way: null, heading: null } : wayOnFloor(clip, view.repeats)),
@@ -144,7 +144,7 @@ export function clipResult({ run, motion: whole, gait: found }: Held, recipe: Cl
 /** A clip as it is measured. */
 export function clipMeasured({ run }: Held, recipe: ClipRecipe, view: View): ClipMeasured {
   const clip = run(recipe);
-  const played = gait(playedOn(clip, view));
+  const played = groundwork(playedOn(clip, view));
   const figures = clipFigures(clip);
   const before = (kind: string) => {
     const at = recipe.steps.findIndex((step) => step.kind === kind && !step.off);

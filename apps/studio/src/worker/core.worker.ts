@@ -7,7 +7,7 @@ import {
   compareMotions,
   createMotion,
   bodyOf,
-  gait,
+  groundwork,
   jointWay,
   InputError,
   makeClips,
@@ -32,7 +32,7 @@ import {
   type ClipRecipe,
   type Closing,
   type Comparison,
-  type Gait,
+  type Groundwork,
   type LoopSearch,
   type MadeFile,
   type Motion,
@@ -95,7 +95,7 @@ const api = {
 
   async openTake(source: TakeSource): Promise<OpenTake> {
     await api.open(source);
-    const { motion, gait: found } = await takeOf(source.key);
+    const { motion, ground: found } = await takeOf(source.key);
     return describe(source.key, motion, found);
   },
 
@@ -134,21 +134,21 @@ const api = {
 
   /** How frame `to` meets frame `from`; quick enough for every movement of the pointer. */
   async seam(id: string, from: number, to: number): Promise<Seam | null> {
-    const { gait: found } = await takeOf(id);
+    const { ground: found } = await takeOf(id);
     return found ? seam(found, from, to) : null;
   },
 
   /** What is done in an open take, and which clips it offers. */
   async reading(id: string): Promise<Reading> {
     const take = await takeOf(id);
-    if (!take.gait) return { segments: [], proposals: [] };
-    const read = segments(take.gait);
-    return { segments: read, proposals: proposals(take.gait, read, loopsOf(take).candidates) };
+    if (!take.ground) return { segments: [], proposals: [] };
+    const read = segments(take.ground);
+    return { segments: read, proposals: proposals(take.ground, read, loopsOf(take).candidates) };
   },
 
   /** The end poses of a cut over each other. */
   async seamPoses(id: string, from: number, to: number): Promise<SeamPoses | null> {
-    const { gait: found } = await takeOf(id);
+    const { ground: found } = await takeOf(id);
     return found && seamPoses(found, from, to);
   },
 
@@ -181,7 +181,7 @@ const api = {
     const { run } = await withCast(id, recipe.steps);
     const at = recipe.steps.findIndex(({ kind }) => kind === 'typical-cycle');
     const step = recipe.steps[at];
-    const found = step?.kind === 'typical-cycle' ? gait(run({ ...recipe, steps: recipe.steps.slice(0, at) }).motion) : null;
+    const found = step?.kind === 'typical-cycle' ? groundwork(run({ ...recipe, steps: recipe.steps.slice(0, at) }).motion) : null;
     try {
       return found && step?.kind === 'typical-cycle' ? strideTraces(found, joint, step.exclude) : null;
     } catch (error) {
@@ -193,7 +193,7 @@ const api = {
 
   /** Two frames: the first pose of a cut and the last laid over it. */
   async endPoses(id: string, from: number, to: number): Promise<WireMotion> {
-    const { motion, gait: found } = await takeOf(id);
+    const { motion, ground: found } = await takeOf(id);
     const both = pickFrames(motion, [from, to]);
     if (found) moveFrames(both, align(found.globals, from, to, found.weighted.joints, found.weighted.weights), 1, 2);
     return both;
@@ -229,7 +229,7 @@ const api = {
   ): Promise<{ figures: ClipFigures | null; against: AgainstSource | null; strip: Strip }> {
     const take = await withCast(id, recipe.steps);
     const { clip } = shipClip(take.run(recipe), fps);
-    const found = gait(clip.motion);
+    const found = groundwork(clip.motion);
     return { figures: clipFigures(clip), against: againstSource(take.run, recipe), strip: stripOf(clip, found && markersOf(found)) };
   },
 
@@ -268,7 +268,7 @@ const api = {
 export type CoreWorker = typeof api;
 expose(api);
 
-function describe(id: string, motion: Motion, found: Gait | null): OpenTake {
+function describe(id: string, motion: Motion, found: Groundwork | null): OpenTake {
   return {
     id,
     motion: copyForWire(motion),

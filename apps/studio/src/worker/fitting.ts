@@ -3,7 +3,7 @@ import {
   fitPlan,
   fitReport,
   fitSettingsSchema,
-  gait,
+  groundwork,
   localsOf,
   mismatches,
   restMotion,
@@ -72,5 +72,5 @@ function standing(skeleton: Skeleton, pose: WorldPose): WireMotion {
 
 export function fittedView(motion: Motion, character: Character, settings: FitOverrides): FittedView {
   const fitted = fitMotion(motion, character, fitSettingsSchema.parse(settings));
-  return { motion: fitted.motion, floor: gait(motion)?.soles.floor ?? 0, report: fitReport(fitted) };
+  return { motion: fitted.motion, floor: groundwork(motion)?.soles.floor ?? 0, report: fitReport(fitted) };
 }

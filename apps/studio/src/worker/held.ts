@@ -2,13 +2,13 @@ import {
   applyOverrides,
   features,
   findLoops,
-  gait,
+  groundwork,
   motionFromRows,
   recipeRunner,
   type Clip,
   type ClipRecipe,
   type Features,
-  type Gait,
+  type Groundwork,
   type LoopSearch,
   type Motion,
   type Passport,
@@ -42,7 +42,7 @@ export interface Stretch {
 export interface Held {
   readonly project: string;
   readonly motion: Motion;
-  readonly gait: Gait | null;
+  readonly ground: Groundwork | null;
   readonly run: (recipe: ClipRecipe) => Clip;
   loops: LoopSearch | null;
   features: Features | null;
@@ -76,7 +76,7 @@ async function load(source: TakeSource): Promise<Held> {
     sizes.set(source.key, motion.frames * motion.skeleton.joints.length);
     letGo();
     const run = recipeRunner(motion, castOf(source.project));
-    return { project: source.project, motion, gait: gait(motion), run, loops: null, features: null };
+    return { project: source.project, motion, ground: groundwork(motion), run, loops: null, features: null };
   } catch (error) {
     held.delete(source.key);
     throw error;
@@ -92,11 +92,11 @@ function letGo(): void {
 }
 
 /** Features of a take for comparing its instants. */
-export const featuresOf = (take: Held): Features | null => (take.features ??= take.gait && features(take.gait));
+export const featuresOf = (take: Held): Features | null => (take.features ??= take.ground && features(take.ground));
 
 /** All loop candidates of a take; searched once. */
 export function loopsOf(take: Held): LoopSearch {
-  take.loops ??= take.gait ? findLoops(take.gait, { most: 2000 }) : { candidates: [], pairs: 0 };
+  take.loops ??= take.ground ? findLoops(take.ground, { most: 2000 }) : { candidates: [], pairs: 0 };
   return take.loops;
 }
 

@@ -1,4 +1,4 @@
-import { sidesOf, slides, type Gait, type Sides } from '@lantern/motion';
+import { sidesOf, slides, type Groundwork, type Sides } from '@lantern/motion';
 
 /** Joints that carry the marks of left and right, the limbs on each side, and where the feet stood. */
 export interface Markers extends Sides {
@@ -17,7 +17,7 @@ export interface Footprint {
   readonly slideCm: number;
 }
 
-export function markersOf({ body, soles, contacts, motion }: Gait): Markers {
+export function markersOf({ body, soles, contacts, motion }: Groundwork): Markers {
   const slid = new Map(slides(soles, contacts).map((slide) => [`${slide.side} ${slide.from}`, slide.netCm]));
   const footprints = (['left', 'right'] as const).flatMap((side) =>
     contacts[side].map(({ from, to }): Footprint => {

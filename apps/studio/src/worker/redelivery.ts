@@ -8,7 +8,7 @@ import {
   type ClipFigures,
   type ClipRecipe,
   type FloorTransform,
-  type Gait,
+  type Groundwork,
   type Marker,
   type Motion,
   type PlacedSpan,
@@ -48,7 +48,7 @@ export interface Redelivery {
 
 interface Opened {
   readonly motion: Motion;
-  readonly gait: Gait | null;
+  readonly ground: Groundwork | null;
   readonly run: (recipe: ClipRecipe) => Clip;
 }
 
@@ -56,9 +56,9 @@ const PROFILE_PARTS = 240;
 
 /** @throws InputError when one of them is nobody's motion, or they are not the same performance */
 export function redeliver(old: Opened, fresh: Opened, made: MadeFrom, fps: number): Redelivery {
-  if (!old.gait || !fresh.gait)
+  if (!old.ground || !fresh.ground)
     throw new InputError('no-legs', 'Takes are matched by the motion of a person; one of these has no two legs.');
-  const match = matchTakes(old.gait, fresh.gait);
+  const match = matchTakes(old.ground, fresh.ground);
   const figures = ({ run }: Opened, recipe: ClipRecipe) => clipFigures(shipClip(run(recipe), fps).clip);
   const half = Math.round(old.motion.fps / 2);
   const placed = made.markers.map(({ name, frame }) => {

@@ -1,4 +1,5 @@
-import type { Arm, Body, BodyDoubt, Leg, Side } from './body';
+import type { Arm, Body, BodyDoubt, Leg } from './body';
+import type { Side } from './side';
 import { jointWords } from './joint-words';
 import type { Globals } from '../model/kinematics';
 import type { Skeleton } from '../model/skeleton';

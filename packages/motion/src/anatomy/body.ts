@@ -1,4 +1,4 @@
-export type Side = 'left' | 'right';
+import type { Side } from './side';
 
 /** Joint indices of a leg; `toe` is −1 when the foot has no joint at the ball. */
 export interface Leg {

@@ -1,4 +1,5 @@
-import type { Body, Side } from './body';
+import type { Body } from './body';
+import type { Side } from './side';
 
 const TRUNK = ['hips', 'spine', 'neck', 'head'] as const;
 const LIMB = [

@@ -1,4 +1,5 @@
-import type { Body, Side } from './body';
+import type { Body } from './body';
+import type { Side } from './side';
 import type { Skeleton } from '../model/skeleton';
 
 /** Hand, foot and all joints of the limbs of a side; −1 for what is not there. */

@@ -1,7 +1,7 @@
 import type { Warning } from '../error';
 import type { Quat } from '../math/quat';
-import type { Side } from '../anatomy/body';
-import type { SolePoints } from '../measure/soles';
+import type { Side } from '../anatomy/side';
+import type { SolePoints } from '../anatomy/sole-points';
 import type { Skeleton } from '../model/skeleton';
 import type { Parts } from '../anatomy/parts';
 

@@ -1,4 +1,5 @@
-import type { Body, Side } from '../anatomy/body';
+import type { Body } from '../anatomy/body';
+import type { Side } from '../anatomy/side';
 import { firstStandsLeft, otherWayRound } from '../anatomy/body-sides';
 import { pathTo } from '../anatomy/body-look';
 import { findBody } from '../anatomy/find-body';

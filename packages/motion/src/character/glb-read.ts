@@ -2,7 +2,8 @@ import { WebIO, type Animation, type AnimationSampler, type Node } from '@gltf-t
 import { InputError } from '../error';
 import { readCharacter } from './read-character';
 import { slerp, type Quat, type Vec3 } from '../math/quat';
-import type { Clip, Travel } from '../model/clip';
+import type { Clip } from '../model/clip';
+import type { Travel } from '../model/travel';
 import { alignSigns, createMotion, type Motion } from '../model/motion';
 import type { Joint, Skeleton } from '../model/skeleton';
 import { snapFrameRate } from '../formats/frame-rate';

@@ -1,11 +1,10 @@
 import { Document, WebIO, type Accessor, type Animation, type Node } from '@gltf-transform/core';
 import { InputError } from '../error';
-import { multiplyInverse, rotate } from '../math/quat';
+import { fromHeading, multiplyInverse, rotate } from '../math/quat';
 import { bodyMesh } from './body-mesh';
 import { bodyOf } from '../anatomy/body-of';
 import type { Clip } from '../model/clip';
 import { restPose, type Skeleton } from '../model/skeleton';
-import { fromHeading } from '../math/quat';
 
 export interface NamedClip {
   readonly name: string;

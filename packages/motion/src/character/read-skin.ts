@@ -1,3 +1,4 @@
+import { RADIANS } from '../math/angles';
 import { InputError, type Warning } from '../error';
 import { readAccessor } from '../formats/gltf-accessor';
 import { rotationOf } from '../formats/gltf-affine';
@@ -10,7 +11,7 @@ import type { CharacterSkin } from './character';
 /** More vertices than this are no character of a game. */
 const MOST_VERTICES = 1_000_000;
 /** A joint that stands this much off its bind pose is worth a word, radians. */
-const OFF_BIND = Math.PI / 180;
+const OFF_BIND = RADIANS;
 const PLAIN = [0.5, 0.36, 0.22];
 
 interface Kept {

@@ -4,7 +4,7 @@ import type { Body, Leg } from '../anatomy/body';
 import { childrenOf, type Skeleton } from '../model/skeleton';
 import type { FixedPoint } from '../model/fixed-point';
 import type { Character, CharacterSkin } from './character';
-import type { SolePoints } from '../measure/soles';
+import type { SolePoints } from '../anatomy/sole-points';
 import type { Parts } from '../anatomy/parts';
 import type { WorldPose } from './world-pose';
 

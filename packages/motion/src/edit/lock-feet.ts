@@ -2,8 +2,8 @@ import { lowPass } from '../math/filter';
 import { smoothStep5 } from '../math/smooth';
 import { spreadOut } from '../math/spread-out';
 import { median } from '../math/statistics';
-import type { Contacts, Interval } from '../measure/contacts';
-import type { Gait } from '../measure/gait';
+import type { Contacts, Interval } from '../model/contacts';
+import type { Groundwork } from '../measure/groundwork';
 import { bearingPoint, lowPassedSoles, type LowPassed } from '../measure/slide';
 import { soles, type Soles } from '../measure/soles';
 import { bendTips } from '../anatomy/bend-tips';
@@ -19,7 +19,7 @@ const SLACK = 0.002;
 const LEAST_RISE = 0.05;
 
 /** What is known of a motion whose feet are to be held. */
-export type Standing = Pick<Gait, 'motion' | 'globals' | 'body' | 'soles'>;
+export type Walker = Pick<Groundwork, 'motion' | 'globals' | 'body' | 'soles'>;
 
 export interface HoldOptions {
   /** How long a foot takes back to where it was after a contact, and from there before one, seconds. */
@@ -37,7 +37,7 @@ export interface HoldOptions {
  * @param solesIn where the soles are in a motion of the same body
  */
 export function lockFeet(
-  found: Standing,
+  found: Walker,
   contacts: Contacts,
   options: HoldOptions,
   rounds: 1 | 2,
@@ -49,7 +49,7 @@ export function lockFeet(
   return lockOnce({ ...found, motion: once, globals, soles: solesIn(once, globals), contacts }, { ...options, level: false });
 }
 
-type Held = Standing & { readonly contacts: Contacts };
+type Held = Walker & { readonly contacts: Contacts };
 
 function lockOnce(found: Held, params: HoldOptions): Motion {
   const { motion } = found;

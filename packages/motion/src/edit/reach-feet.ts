@@ -1,5 +1,6 @@
 import { lowPass } from '../math/filter';
-import type { Body, Side } from '../anatomy/body';
+import type { Body } from '../anatomy/body';
+import type { Side } from '../anatomy/side';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { kneeAxis, reachWithLeg, softReach } from '../anatomy/leg-ik';
 import type { Motion } from '../model/motion';

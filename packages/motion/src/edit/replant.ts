@@ -1,10 +1,9 @@
 import { wrapAngle } from '../math/angles';
 import { fromHeading, multiply, multiplyInverse, rotate } from '../math/quat';
 import { smoothStep5 } from '../math/smooth';
-import type { Contacts, Interval } from '../measure/contacts';
-import type { Gait } from '../measure/gait';
-import { between } from '../measure/way';
-import type { Travel } from '../model/clip';
+import type { Contacts, Interval } from '../model/contacts';
+import type { Groundwork } from '../measure/groundwork';
+import { between, type Travel } from '../model/travel';
 import { moveFrames, type FloorTransform } from '../model/floor-transform';
 import { forwardKinematics } from '../model/kinematics';
 import { copyMotion, type Motion } from '../model/motion';
@@ -30,7 +29,7 @@ export interface Replanted {
  * @param from its way, one entry per frame
  * @param to the new one
  */
-export function replant(found: Gait, contacts: Contacts, from: Travel, to: Travel, lean: Lean | null = null): Replanted {
+export function replant(found: Groundwork, contacts: Contacts, from: Travel, to: Travel, lean: Lean | null = null): Replanted {
   const { motion, globals, body } = found;
   const { frames } = motion;
   const J = motion.skeleton.joints.length;

@@ -1,5 +1,6 @@
-import type { Contacts, Interval } from '../measure/contacts';
-import type { Clip, Travel } from '../model/clip';
+import type { Contacts, Interval } from '../model/contacts';
+import type { Clip } from '../model/clip';
+import type { Travel } from '../model/travel';
 import { resampleAt } from '../model/resample';
 import { resultFrame } from '../math/time-map';
 

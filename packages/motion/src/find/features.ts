@@ -1,4 +1,4 @@
-import type { Gait } from '../measure/gait';
+import type { Groundwork } from '../measure/groundwork';
 
 /**
  * What a frame looks like apart from where it stands and which way it faces: some joints' positions and 0.1 s of their
@@ -14,11 +14,11 @@ export interface Features {
 
 const VELOCITY_SECONDS = 0.1;
 
-export function features(gait: Gait): Features {
-  const { globals, headings, motion } = gait;
-  const { joints, weights } = gait.weighted;
+export function features(ground: Groundwork): Features {
+  const { globals, headings, motion } = ground;
+  const { joints, weights } = ground.weighted;
   const { frames, positions } = globals;
-  const hips = gait.body.hips;
+  const hips = ground.body.hips;
   const width = joints.length * 6;
   const values = new Float32Array(frames * width);
   for (let f = 0; f < frames; f++) {

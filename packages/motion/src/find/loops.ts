@@ -1,4 +1,4 @@
-import type { Gait } from '../measure/gait';
+import type { Groundwork } from '../measure/groundwork';
 import { seam, type Seam } from '../measure/seam';
 import { footfalls, strideFrames } from '../measure/strides';
 import { features, type Features } from './features';
@@ -66,12 +66,12 @@ const COARSE = 30;
  * Idea: Kovar, Gleicher, Pighin, *Motion Graphs*, 2002. Costs features × pairs; a minute at 60 a second takes a few tens of
  * milliseconds.
  */
-export function findLoops(gait: Gait, options: LoopOptions = {}): LoopSearch {
+export function findLoops(ground: Groundwork, options: LoopOptions = {}): LoopSearch {
   const settings = { ...DEFAULTS, ...options };
-  const { fps } = gait.motion;
+  const { fps } = ground.motion;
   const step = Math.max(1, Math.round(fps / COARSE));
   const found = new Map<string, LoopCandidate>();
-  const seen = features(gait);
+  const seen = features(ground);
   let pairs = 0;
   const first: Valley[] = [];
   const others: Valley[] = [];
@@ -85,16 +85,16 @@ export function findLoops(gait: Gait, options: LoopOptions = {}): LoopSearch {
       .slice(0, most)
       .forEach((valley, i) => (i === 0 ? first : others).push(valley));
   };
-  for (const side of ['left', 'right'] as const) for (const frame of footfalls(gait.contacts, side)) search(frame, 16, side);
-  if (gait.isNobody) {
+  for (const side of ['left', 'right'] as const) for (const frame of footfalls(ground.contacts, side)) search(frame, 16, side);
+  if (ground.isNobody) {
     const every = Math.max(1, Math.round(NOBODYS_SECONDS * fps));
-    for (let frame = 0; frame < gait.motion.frames; frame += every) search(frame, 4, null);
+    for (let frame = 0; frame < ground.motion.frames; frame += every) search(frame, 4, null);
   }
-  for (const frame of standingStarts(gait, Math.round(0.5 * fps))) search(frame, 3, null, settings.standing * fps);
+  for (const frame of standingStarts(ground, Math.round(0.5 * fps))) search(frame, 3, null, settings.standing * fps);
   // The nearest partner of every start is measured, and of the others those that promise most.
   const promising = others.sort((p, q) => p.distance - q.distance).slice(0, MOST_OTHERS);
   for (const valley of [...first, ...promising]) {
-    const candidate = refine(gait, seen, valley, step, settings);
+    const candidate = refine(ground, seen, valley, step, settings);
     if (candidate) found.set(`${candidate.from}-${candidate.to}`, candidate);
   }
   // Who stands is apart from who goes: an idle is no worse a walk.
@@ -136,8 +136,8 @@ function squaredDistance({ width, values }: Features, a: number, b: number): num
 }
 
 /** Frames, `every` apart, from which nobody takes a step for a second. */
-function standingStarts(gait: Gait, every: number): number[] {
-  const { contacts, motion } = gait;
+function standingStarts(ground: Groundwork, every: number): number[] {
+  const { contacts, motion } = ground;
   const both = (f: number) =>
     (['left', 'right'] as const).every((side) => contacts[side].some(({ from, to }) => from <= f && f + motion.fps <= to));
   const out: number[] = [];
@@ -146,13 +146,13 @@ function standingStarts(gait: Gait, every: number): number[] {
 }
 
 function refine(
-  gait: Gait,
+  ground: Groundwork,
   seen: Features,
   { from, to: guess, startsOn }: Valley,
   step: number,
   settings: Required<LoopOptions>,
 ): LoopCandidate | null {
-  const { fps, frames } = gait.motion;
+  const { fps, frames } = ground.motion;
   const cost = (s: Seam) => s.poseCm + 0.1 * s.velocityCmS;
   let to = guess;
   let best: Seam | null = null;
@@ -164,7 +164,7 @@ function refine(
   near.sort((a, b) => a.distance - b.distance);
   for (const { f, distance } of near.slice(0, 2)) {
     if (best && distance > CLEARLY * near[0].distance) break;
-    const s = seam(gait, from, f);
+    const s = seam(ground, from, f);
     if (!best || cost(s) < cost(best)) {
       best = s;
       to = f;
@@ -173,19 +173,19 @@ function refine(
   if (!best) return null;
   const seconds = (to - from) / fps;
   if (seconds < settings.shortest * 0.95 || cost(best) > 14) return null;
-  const strides = startsOn ? strideCount(gait, from, to, startsOn) : gait.isNobody || standsThrough(gait, from, to) ? 0 : null;
+  const strides = startsOn ? strideCount(ground, from, to, startsOn) : ground.isNobody || standsThrough(ground, from, to) ? 0 : null;
   if (strides === null) return null;
   return { from, to, seconds, strides, startsOn, score: score(best, strides, seconds, startsOn), seam: best };
 }
 
 /** Whole strides between a footfall and the same foot's later one near `to`; null where the cycle is not a whole number. */
-function strideCount(gait: Gait, from: number, to: number, side: 'left' | 'right'): number | null {
-  const stride = strideFrames(gait.contacts, from - 1, to + 1) ?? strideFrames(gait.contacts);
+function strideCount(ground: Groundwork, from: number, to: number, side: 'left' | 'right'): number | null {
+  const stride = strideFrames(ground.contacts, from - 1, to + 1) ?? strideFrames(ground.contacts);
   if (stride === null) return null;
-  const falls = footfalls(gait.contacts, side).filter((f) => f > from + stride / 2 && f < to + stride / 4);
+  const falls = footfalls(ground.contacts, side).filter((f) => f > from + stride / 2 && f < to + stride / 4);
   const strides = falls.length || Math.round((to - from) / stride);
   if (strides === 0 || Math.abs((to - from) / stride - strides) >= 0.2 * strides) return null;
-  return stepsThrough(gait, from, to, stride) ? strides : null;
+  return stepsThrough(ground, from, to, stride) ? strides : null;
 }
 
 /** Somebody who steps does not stand on both feet for longer than this share of a stride, and climbs less than this share of how far he goes. */
@@ -193,7 +193,7 @@ const MOST_STANDING = 0.85;
 const MOST_CLIMB = 0.7;
 
 /** Strides are made of steps: each foot that bears in the cycle leaves the ground in it, nobody stands, and nobody climbs a ladder. */
-function stepsThrough({ contacts, globals, body }: Gait, from: number, to: number, stride: number): boolean {
+function stepsThrough({ contacts, globals, body }: Groundwork, from: number, to: number, stride: number): boolean {
   const within = (['left', 'right'] as const).map((side) => contacts[side].filter((c) => c.from < to && c.to > from));
   const leaves = within.map((all) => all.some((c) => c.to > from && c.to < to) || all.some((c) => c.from > from && c.from <= to));
   // A foot that is held up all the while, as in hops on the other, has nothing to leave.
@@ -211,7 +211,7 @@ function stepsThrough({ contacts, globals, body }: Gait, from: number, to: numbe
 }
 
 /** Nobody lands a foot between two instants of standing. */
-const standsThrough = ({ contacts }: Gait, from: number, to: number): boolean =>
+const standsThrough = ({ contacts }: Groundwork, from: number, to: number): boolean =>
   (['left', 'right'] as const).every((side) => contacts[side].some((c) => c.from <= from && c.to >= to));
 
 /** A cycle on an arc of so many degrees is worth a third of a straight one: enough to put a straight one first where both are there. */

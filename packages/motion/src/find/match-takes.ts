@@ -1,6 +1,6 @@
 import { InputError } from '../error';
 import { median } from '../math/statistics';
-import type { Gait } from '../measure/gait';
+import type { Groundwork } from '../measure/groundwork';
 import { legLength } from '../measure/leg-length';
 import type { FloorTransform } from '../model/floor-transform';
 import { solveFloor } from '../measure/align';
@@ -59,7 +59,7 @@ const OTHER_CM = 10;
  *
  * @throws InputError `no-match` when no shift explains the poses
  */
-export function matchTakes(old: Gait, fresh: Gait): TakeMatch {
+export function matchTakes(old: Groundwork, fresh: Groundwork): TakeMatch {
   const [before, after] = posesOf(old, fresh);
   if (before.width < 12) throw new InputError('no-match', 'The two takes have hardly a body part in common.');
   const anchors = spread(0, before.frames - 1, ANCHORS);
@@ -111,7 +111,7 @@ export function matchTakes(old: Gait, fresh: Gait): TakeMatch {
 }
 
 /** The turn and shift that bring the old take's hips and head to the new one's, over all anchors at once. */
-function floorBetween(old: Gait, fresh: Gait, anchors: readonly number[], frameOf: (frame: number) => number): FloorTransform {
+function floorBetween(old: Groundwork, fresh: Groundwork, anchors: readonly number[], frameOf: (frame: number) => number): FloorTransform {
   const sums = { total: 0, ax: 0, az: 0, bx: 0, bz: 0, cross: 0, dot: 0 };
   for (const part of old.weighted.parts) {
     const [j, k] = [old, fresh].map(({ weighted }) => weighted.joints[weighted.parts.indexOf(part)]);

@@ -1,4 +1,4 @@
-import type { Gait } from '../measure/gait';
+import type { Groundwork } from '../measure/groundwork';
 import { legLength } from '../measure/leg-length';
 
 /** Poses that can be held against those of another skeleton: `frame · width` numbers, in leg lengths, each times the root of its weight. */
@@ -14,13 +14,13 @@ export interface Poses {
  * hips are over the floor. Neither size nor place on the floor, facing, rate or joint names matter. The squared difference of two rows is
  * the weighted mean square distance in leg lengths.
  */
-export function posesOf(a: Gait, b: Gait): readonly [Poses, Poses] {
+export function posesOf(a: Groundwork, b: Groundwork): readonly [Poses, Poses] {
   const common = a.weighted.parts.filter((part) => b.weighted.parts.includes(part));
   return [rows(a, common), rows(b, common)];
 }
 
-function rows(gait: Gait, parts: readonly string[]): Poses {
-  const { globals, headings, weighted, motion, body, soles } = gait;
+function rows(ground: Groundwork, parts: readonly string[]): Poses {
+  const { globals, headings, weighted, motion, body, soles } = ground;
   const { positions, joints: J, frames } = globals;
   const chosen = parts.map((part) => weighted.parts.indexOf(part));
   const total = chosen.reduce((sum, k) => sum + weighted.weights[k], 0);

@@ -1,4 +1,4 @@
-import type { Gait } from '../measure/gait';
+import type { Groundwork } from '../measure/groundwork';
 import type { LoopCandidate } from './loops';
 import { tagsOf, type ClipTags } from './clip-names';
 import { footfallsIn, type Segment } from './segments';
@@ -37,7 +37,7 @@ function wholeStand({ from, to }: Segment, fps: number): { from: number; to: num
  *
  * @param loops candidates of the take, best first
  */
-export function proposals({ contacts, motion }: Gait, found: readonly Segment[], loops: readonly LoopCandidate[]): Proposal[] {
+export function proposals({ contacts, motion }: Groundwork, found: readonly Segment[], loops: readonly LoopCandidate[]): Proposal[] {
   const { fps, frames } = motion;
   const out: Proposal[] = [];
   const cycles = new Map<string, { proposal: Proposal; score: number }>();

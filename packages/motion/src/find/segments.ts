@@ -1,8 +1,8 @@
 import { DEGREES, wrapAngle } from '../math/angles';
 import { movingAverage } from '../math/filter';
 import { median, quantile } from '../math/statistics';
-import type { Contacts, Interval } from '../measure/contacts';
-import type { Gait } from '../measure/gait';
+import type { Contacts, Interval } from '../model/contacts';
+import type { Groundwork } from '../measure/groundwork';
 import { legLength } from '../measure/leg-length';
 import { footfalls, strideFrames } from '../measure/strides';
 
@@ -38,11 +38,11 @@ const CROUCHED = 0.92;
  * start and stop, and a bend of the way is a turn of its own. The gait is told by duty (a run has none of its frames on both feet) and
  * height of the hips.
  */
-export function segments(gait: Gait): Segment[] {
-  const { motion, contacts } = gait;
+export function segments(ground: Groundwork): Segment[] {
+  const { motion, contacts } = ground;
   const { fps, frames } = motion;
   const kinds = new Array<SegmentKind>(frames).fill('idle');
-  const way = wayOf(gait);
+  const way = wayOf(ground);
   for (const move of movements(contacts, frames)) {
     const fill = (kind: SegmentKind, from = move.from, to = move.to) => kinds.fill(kind, Math.max(move.from, from), Math.min(move.to, to));
     const went = Math.hypot(way.x[move.to - 1] - way.x[move.from], way.z[move.to - 1] - way.z[move.from]);
@@ -55,7 +55,7 @@ export function segments(gait: Gait): Segment[] {
       fill('turn');
       continue;
     }
-    fill(gaitOf(gait, move));
+    fill(gaitOf(ground, move));
     const speeds = way.speed.subarray(move.from, move.to);
     const steady = UP_TO_SPEED * quantile(speeds, 0.75);
     const first = move.from + speeds.findIndex((v) => v >= steady);
@@ -77,7 +77,7 @@ interface Way {
   readonly rate: Float64Array;
 }
 
-function wayOf({ globals, body, headings, contacts, motion: { fps } }: Gait): Way {
+function wayOf({ globals, body, headings, contacts, motion: { fps } }: Groundwork): Way {
   const step = Math.max(3, (strideFrames(contacts) ?? fps) / 2);
   const hips = (k: number) => Float64Array.from(headings, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + k]);
   const x = movingAverage(hips(0), step);
@@ -132,8 +132,8 @@ function isHopping({ left, right, fps }: Contacts, { from, to }: Interval): bool
   return together + again > 0.4 * (landings.length - together);
 }
 
-function gaitOf(gait: Gait, { from, to }: Interval): 'walk' | 'run' | 'sneak' {
-  const { contacts, globals, body, soles } = gait;
+function gaitOf(ground: Groundwork, { from, to }: Interval): 'walk' | 'run' | 'sneak' {
+  const { contacts, globals, body, soles } = ground;
   const stride = strideFrames(contacts, from, to) ?? strideFrames(contacts);
   const stances = (['left', 'right'] as const).flatMap((side) => contacts[side].filter((c) => c.from > from && c.to < to));
   const duty = stride && stances.length > 0 ? median(stances.map((c) => c.to - c.from)) / stride : 1;

@@ -1,4 +1,4 @@
-import type { Gait } from '../measure/gait';
+import type { Groundwork } from '../measure/groundwork';
 import { forwardKinematics } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 import { overlaidStrides, type CapturedStride } from './typical-cycle';
@@ -20,11 +20,11 @@ export interface StrideTraces {
  * @param exclude as for `typicalCycle`
  * @throws InputError `strides` when there are not two strides
  */
-export function strideTraces(gait: Gait, joint: string, exclude: readonly number[] | 'auto' = 'auto'): StrideTraces {
-  const { samples, average, strides } = overlaidStrides(gait, exclude);
+export function strideTraces(ground: Groundwork, joint: string, exclude: readonly number[] | 'auto' = 'auto'): StrideTraces {
+  const { samples, average, strides } = overlaidStrides(ground, exclude);
   const index = Math.max(
     0,
-    gait.motion.skeleton.joints.findIndex(({ name }) => name === joint),
+    ground.motion.skeleton.joints.findIndex(({ name }) => name === joint),
   );
   const heightOf = (motion: Motion) => {
     const { positions, joints, frames } = forwardKinematics(motion);
@@ -34,7 +34,7 @@ export function strideTraces(gait: Gait, joint: string, exclude: readonly number
   const middle = heightOf(average);
   const counted = traces.filter((_, i) => !strides[i].isOut);
   return {
-    joint: gait.motion.skeleton.joints[index].name,
+    joint: ground.motion.skeleton.joints[index].name,
     strides: traces,
     average: middle,
     spread: middle.map((value, f) => Math.sqrt(counted.reduce((sum, trace) => sum + (trace[f] - value) ** 2, 0) / counted.length)),

@@ -1,7 +1,7 @@
 import { InputError } from '../error';
 import { mean, median } from '../math/statistics';
 import { dot, normalize, slerp } from '../math/quat';
-import type { Gait } from '../measure/gait';
+import type { Groundwork } from '../measure/groundwork';
 import { footfalls } from '../measure/strides';
 import { moveFrames } from '../model/floor-transform';
 import { forwardKinematics } from '../model/kinematics';
@@ -37,18 +37,18 @@ const FAR_CM = 1;
  *
  * @throws InputError `strides` when there are not two strides to average
  */
-export function typicalCycle(gait: Gait, exclude: readonly number[] | 'auto' = 'auto'): TypicalCycle {
-  const { samples, average, strides } = overlaidStrides(gait, exclude);
+export function typicalCycle(ground: Groundwork, exclude: readonly number[] | 'auto' = 'auto'): TypicalCycle {
+  const { samples, average, strides } = overlaidStrides(ground, exclude);
   const counted = samples.filter((_, i) => !strides[i].isOut);
   return { motion: average, strides, spreadCm: spreadOf(counted, average) };
 }
 
 /** The strides of a motion brought to one length and laid over each other, and the average of those that count. */
 export function overlaidStrides(
-  gait: Gait,
+  ground: Groundwork,
   exclude: readonly number[] | 'auto' = 'auto',
 ): { readonly samples: readonly Motion[]; readonly average: Motion; readonly strides: readonly CapturedStride[] } {
-  const { motion, contacts } = gait;
+  const { motion, contacts } = ground;
   const first = (['left', 'right'] as const)
     .map((side) => ({ side, falls: footfalls(contacts, side) }))
     .sort((a, b) => b.falls.length - a.falls.length)[0];

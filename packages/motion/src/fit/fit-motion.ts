@@ -1,8 +1,8 @@
 import { quantile } from '../math/statistics';
 import { vecAt } from '../math/vec';
-import type { Contacts, Interval } from '../measure/contacts';
+import type { Contacts, Interval } from '../model/contacts';
 import { addBelt, type Belt } from '../measure/belt';
-import { gait, onTheWay } from '../measure/gait';
+import { groundwork, onTheWay } from '../measure/groundwork';
 import { knowBody } from '../anatomy/body-of';
 import { handContacts } from '../measure/hand-contacts';
 import { forwardKinematics, type Globals } from '../model/kinematics';
@@ -57,7 +57,7 @@ export function fitMotion(
   start = 0,
   plan: FitPlan = fitPlan(motion, character, settings),
 ): Fitted {
-  const found = gait(motion);
+  const found = groundwork(motion);
   // Feet on a floor that moves are planted as if they went, and the way is taken out again.
   if (found?.belt) return onTheSpot(found.belt, fitMotion(onTheWay(motion, found.belt), character, settings, start, plan));
   const globals = found?.globals ?? forwardKinematics(motion);

@@ -1,4 +1,4 @@
-import { onTheWay } from '../measure/gait';
+import { onTheWay } from '../measure/groundwork';
 import { hingeKinks, worstKink, type Kink } from '../measure/kink';
 import { likeness, type Likeness } from '../measure/likeness';
 import { hoverCm, sinkCm, slides, type Slide } from '../measure/slide';

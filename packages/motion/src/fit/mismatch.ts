@@ -1,10 +1,9 @@
 import { DEGREES } from '../math/angles';
-import type { Vec3 } from '../math/quat';
+import { angleBetween, type Vec3 } from '../math/quat';
 import { inner, minus, norm, unit, vecAt } from '../math/vec';
 import { firstOf, PARTS, type Part, type Parts } from '../anatomy/parts';
 import { handAxes, trunkFrame } from './reference';
 import type { FitPlan } from './plan';
-import { angleBetween } from '../math/quat';
 import type { WorldPose } from '../character/world-pose';
 
 /** Which part a bone goes to from each part that has one. */

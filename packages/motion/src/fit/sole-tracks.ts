@@ -1,6 +1,7 @@
 import { followPoint } from '../model/fixed-point';
 import type { Globals } from '../model/kinematics';
-import type { SolePoints, Soles, SoleTracks } from '../measure/soles';
+import type { Soles, SoleTracks } from '../measure/soles';
+import type { SolePoints } from '../anatomy/sole-points';
 import type { Character } from '../character/character';
 
 /** The soles of a character through a motion, from its skin. @param floor the level they stand on, metres */

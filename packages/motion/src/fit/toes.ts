@@ -1,5 +1,5 @@
 import { smoothStep5 } from '../math/smooth';
-import type { Contacts } from '../measure/contacts';
+import type { Contacts } from '../model/contacts';
 import { bendTips } from '../anatomy/bend-tips';
 import { forwardKinematics } from '../model/kinematics';
 import type { Motion } from '../model/motion';

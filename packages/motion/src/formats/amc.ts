@@ -1,3 +1,4 @@
+import { RADIANS } from '../math/angles';
 import { InputError, type Warning } from '../error';
 import { multiply } from '../math/quat';
 import { alignSigns, createMotion } from '../model/motion';
@@ -60,7 +61,7 @@ export function readAmc(bytes: Uint8Array, name: string, asf: AsfSkeleton): Take
     { code: 'rate-unknown', message: `AMC files do not say their rate: ${AMC_FPS} frames a second are assumed until it is set.` },
   ];
   const motion = createMotion(skeleton, AMC_FPS, frames);
-  const toRadians = isRadians === null ? asf.toRadians : isRadians ? 1 : Math.PI / 180;
+  const toRadians = isRadians === null ? asf.toRadians : isRadians ? 1 : RADIANS;
   const translations = new Map<number, Float32Array>();
   for (let j = 0; j < joints; j++) {
     const moves = freedoms[j].some((freedom) => freedom >= 0 && freedom < 3);

@@ -1,3 +1,4 @@
+import { RADIANS } from '../math/angles';
 import { InputError, type Warning } from '../error';
 import { fromAxisAngle, IDENTITY, multiply, type Quat, type Vec3 } from '../math/quat';
 import type { Joint, Skeleton } from '../model/skeleton';
@@ -148,7 +149,7 @@ export function readAsf(bytes: Uint8Array, name: string): AsfSkeleton {
     skeleton: { joints },
     freedoms: order.map((n) => all[n].freedoms),
     axes: order.map((n) => all[n].axis),
-    toRadians: isDegrees ? Math.PI / 180 : 1,
+    toRadians: isDegrees ? RADIANS : 1,
     warnings,
   };
 }
@@ -159,7 +160,7 @@ function turn(angles: Vec3, order: string, isDegrees: boolean, fail: (message: s
   if ([...letters].sort().join('') !== 'xyz') fail(`"${cut(order)}" is no order of axes.`);
   const q = [0, 0, 0, 1];
   for (const letter of letters) {
-    const angle = angles['xyz'.indexOf(letter)] * (isDegrees ? Math.PI / 180 : 1);
+    const angle = angles['xyz'.indexOf(letter)] * (isDegrees ? RADIANS : 1);
     multiply(q, 0, fromAxisAngle(AXES[letter], angle), 0, q, 0);
   }
   return [q[0], q[1], q[2], q[3]];

@@ -1,5 +1,5 @@
 import type { Clip } from '../model/clip';
-import type { Contacts } from './contacts';
+import type { Contacts } from '../model/contacts';
 import { strideFrames } from './strides';
 
 /**

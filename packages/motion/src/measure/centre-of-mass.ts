@@ -1,4 +1,4 @@
-import type { Gait } from './gait';
+import type { Groundwork } from './groundwork';
 
 /**
  * Shares of the body's mass, and where along the segment its centre lies from the first end: de Leva 1996, the mean of women and men; trunk
@@ -16,7 +16,7 @@ const SEGMENTS = {
 } as const;
 
 /** The centre of mass per frame, three numbers, metres. Segments that a skeleton lacks weigh nothing. */
-export function centreOfMass({ globals, body }: Pick<Gait, 'globals' | 'body'>): Float64Array {
+export function centreOfMass({ globals, body }: Pick<Groundwork, 'globals' | 'body'>): Float64Array {
   const { positions, joints, frames } = globals;
   const parts: { a: number; b: number; share: number; along: number }[] = [];
   const add = (kind: keyof typeof SEGMENTS, a: number, b: number) => {

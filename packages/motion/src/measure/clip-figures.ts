@@ -1,11 +1,12 @@
 import { DEGREES } from '../math/angles';
-import type { Clip, Travel } from '../model/clip';
+import type { Clip } from '../model/clip';
+import type { Travel } from '../model/travel';
 import type { FloorTransform } from '../model/floor-transform';
 import type { Motion } from '../model/motion';
 import { clipSlides } from './clip-slides';
 import { played } from './played';
 import { posesOnly } from './poses';
-import { gait, onTheWay, type Gait } from './gait';
+import { groundwork, onTheWay, type Groundwork } from './groundwork';
 import { crosswise, seamAligned, type Seam } from './seam';
 import { hoverCm, sinkCm } from './slide';
 import { strideFrames } from './strides';
@@ -46,14 +47,14 @@ export interface ClipFigures {
  */
 export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>): ClipFigures | null {
   const { motion, travel, loop } = clip;
-  const body = gait(motion);
+  const body = groundwork(motion);
   if (!body) return null;
   const { fps, frames } = motion;
   const seconds = (frames - 1) / fps;
   const belt = travel && !isStill(travel) ? null : body.belt;
   // A loop is judged as it plays, so that contacts across the seam are whole.
   const shown = played(clip).motion;
-  const ground = gait(belt ? onTheWay(shown, belt) : shown) ?? body;
+  const ground = groundwork(belt ? onTheWay(shown, belt) : shown) ?? body;
   const way = wayFigures(clip, ground);
   return {
     seconds,
@@ -106,7 +107,7 @@ export function anyFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'cont
 }
 
 /** Last frame against the first: in the root's space once there is one, else one cycle on as the hips went. */
-function seamOf({ motion, travel }: Pick<Clip, 'motion' | 'travel'>, body: Gait): Seam {
+function seamOf({ motion, travel }: Pick<Clip, 'motion' | 'travel'>, body: Groundwork): Seam {
   const last = motion.frames - 1;
   if (travel) {
     const seam = seamAligned(body, 0, last, { turn: 0, x: 0, z: 0 });
@@ -133,7 +134,7 @@ const isStill = ({ x, z }: Travel) => Math.hypot(x[x.length - 1] - x[0], z[z.len
 /** Speed and turn rate over the whole cycle of a loop, or over whole strides of anything else. */
 function wayFigures(
   { motion, travel, loop }: Pick<Clip, 'motion' | 'travel' | 'loop'>,
-  { globals, body, headings, contacts }: Gait,
+  { globals, body, headings, contacts }: Groundwork,
 ): { speed: number; turn: number; distance: number; ripple: number } {
   const last = motion.frames - 1;
   const { fps } = motion;

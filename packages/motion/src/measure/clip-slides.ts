@@ -1,6 +1,6 @@
 import type { Clip } from '../model/clip';
-import type { Contacts } from './contacts';
-import { gait, type Gait } from './gait';
+import type { Contacts } from '../model/contacts';
+import { groundwork, type Groundwork } from './groundwork';
 import { comingRound, ownContacts, played } from './played';
 import { slides, type Slide } from './slide';
 
@@ -15,7 +15,7 @@ type Measured = Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>;
 export function clipSlides(
   clip: Measured,
   known: Contacts | undefined = clip.contacts,
-  ground: Gait | null = gait(played(clip).motion),
+  ground: Groundwork | null = groundwork(played(clip).motion),
 ): Slide[] {
   if (!ground) return [];
   const last = clip.motion.frames - 1;
@@ -30,6 +30,6 @@ export function clipSlides(
 export function clipContacts(clip: Measured): Contacts | null {
   if (clip.contacts) return clip.contacts;
   const { motion, start } = played(clip);
-  const found = gait(motion)?.contacts;
+  const found = groundwork(motion)?.contacts;
   return (start > 0 && found && ownContacts(found, start, clip.motion.frames - 1)) || (found ?? null);
 }

@@ -2,22 +2,7 @@ import { median } from '../math/statistics';
 import { lowPassedPoint } from './low-passed';
 import { raised } from './raised';
 import type { Soles, SoleTracks } from './soles';
-
-/** Frames; `from` is the first in contact, `to` the first after. */
-export interface Interval {
-  readonly from: number;
-  readonly to: number;
-}
-
-export interface Contacts {
-  readonly fps: number;
-  readonly floorM: number;
-  readonly left: readonly Interval[];
-  readonly right: readonly Interval[];
-  /** When a hand rests on something; left out where none ever does. */
-  readonly leftHand?: readonly Interval[];
-  readonly rightHand?: readonly Interval[];
-}
+import type { Contacts, Interval } from '../model/contacts';
 
 export interface ContactOptions {
   /** A sole point nearer to the floor than this may bear, metres. */

@@ -1,5 +1,5 @@
 import { quantile } from '../math/statistics';
-import type { Gait } from './gait';
+import type { Groundwork } from './groundwork';
 
 /** The ground that the feet stood on: its height under the middle of the contacts, and how it rises to +X and to +Z. */
 export interface FloorPlane {
@@ -16,7 +16,7 @@ export interface FloorPlane {
 const LEAST_SPREAD = 0.35;
 
 /** The plane through the lowest sole points of all contacts (their level in the middle half of each). Raised contacts are left out. */
-export function floorPlane({ soles, contacts }: Gait): FloorPlane {
+export function floorPlane({ soles, contacts }: Groundwork): FloorPlane {
   const points: [number, number, number][] = [];
   for (const side of ['left', 'right'] as const) {
     for (const { from, to } of contacts[side]) {

@@ -1,8 +1,8 @@
 import { lowPass } from '../math/filter';
 import type { Arm, Body } from '../anatomy/body';
 import type { Globals } from '../model/kinematics';
-import type { Contacts, Interval } from './contacts';
-import type { Gait } from './gait';
+import type { Contacts, Interval } from '../model/contacts';
+import type { Groundwork } from './groundwork';
 
 /** A resting hand is slower than this, metres a second, and stays at rest up to so many times that. */
 const SLOW = 0.1;
@@ -28,7 +28,7 @@ export function handContacts(globals: Globals, body: Body, fps: number): { left:
 }
 
 /** The contacts of a motion, those of its hands too. */
-export function withHands({ contacts, globals, body, motion }: Gait): Contacts {
+export function withHands({ contacts, globals, body, motion }: Groundwork): Contacts {
   const { left, right } = handContacts(globals, body, motion.fps);
   return { ...contacts, ...(left.length > 0 && { leftHand: left }), ...(right.length > 0 && { rightHand: right }) };
 }

@@ -1,5 +1,6 @@
 import { DEGREES } from '../math/angles';
-import type { Body, Side } from '../anatomy/body';
+import type { Body } from '../anatomy/body';
+import type { Side } from '../anatomy/side';
 import type { Globals } from '../model/kinematics';
 
 /** A knee or an elbow. */

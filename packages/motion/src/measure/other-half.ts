@@ -1,7 +1,8 @@
 import { clipContacts } from './clip-slides';
 import { wayOf } from './way';
-import { toSpaceOf, worldMotion, type Clip, type Travel } from '../model/clip';
-import { mirrorMotion } from '../edit/mirror';
+import { toSpaceOf, worldMotion, type Clip } from '../model/clip';
+import type { Travel } from '../model/travel';
+import { mirrorMotion } from '../anatomy/mirror-motion';
 import type { Motion } from '../model/motion';
 import { pickFrames } from '../model/repeat';
 import { resampleAt } from '../model/resample';

@@ -1,8 +1,8 @@
 import { lowPass, movingAverage } from '../math/filter';
 import type { Motion } from '../model/motion';
-import type { Contacts, Interval } from './contacts';
+import type { Contacts, Interval } from '../model/contacts';
 import { withHands } from './hand-contacts';
-import { gait, type Gait } from './gait';
+import { groundwork, type Groundwork } from './groundwork';
 import { strideFrames } from './strides';
 
 /** What is drawn along a take's time axis, one value a frame. */
@@ -20,7 +20,7 @@ export interface Overview {
 }
 
 /** @param motion metres, Y up; `found` its gait, null when it is not a person's */
-export function overviewOf(motion: Motion, found: Gait | null): Overview {
+export function overviewOf(motion: Motion, found: Groundwork | null): Overview {
   const stride = found ? strideFrames(found.contacts) : null;
   const hips = found?.body.hips ?? 0;
   const channel = (k: number) =>
@@ -75,7 +75,7 @@ export function stitchOverview(fps: number, frames: number): { add(stretch: Stre
   };
   return {
     add({ motion, first, from, to }) {
-      const found = gait(motion);
+      const found = groundwork(motion);
       const part = overviewOf(motion, found);
       hasLegs &&= found !== null;
       floor ??= part.floor;

@@ -2,7 +2,7 @@ import { worldMotion, type Clip } from '../model/clip';
 import { invert, moveFrames } from '../model/floor-transform';
 import type { Motion } from '../model/motion';
 import { cycleTransform, pickFrames } from '../model/repeat';
-import type { Contacts, Interval } from './contacts';
+import type { Contacts, Interval } from '../model/contacts';
 
 /** A clip as it plays in the world: of a loop also what comes before its cycle and after it. */
 export interface Played {

@@ -3,7 +3,7 @@ import { multiply, rotate } from '../math/quat';
 import type { Body } from '../anatomy/body';
 import { forwardKinematics } from '../model/kinematics';
 import type { Motion } from '../model/motion';
-import type { Gait } from './gait';
+import type { Groundwork } from './groundwork';
 
 const NOBODY: Body = {
   hips: 0,
@@ -18,7 +18,7 @@ const NOBODY: Body = {
  * What poses are compared by where nobody's body is known: all joints alike, the facing of the first joint, no feet. What is about feet must not be
  * asked of it.
  */
-export function posesOnly(motion: Motion): Gait {
+export function posesOnly(motion: Motion): Groundwork {
   const globals = forwardKinematics(motion);
   const joints = motion.skeleton.joints.map((_, j) => j);
   const track = new Float32Array(motion.frames * 3);

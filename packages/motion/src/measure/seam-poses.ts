@@ -1,5 +1,5 @@
 import { align } from './align';
-import type { Gait } from './gait';
+import type { Groundwork } from './groundwork';
 
 /** The two end poses of a cut over each other: `joint · 3` numbers each, metres, about the first one's hips on the floor, facing +Z. */
 export interface SeamPoses {
@@ -11,10 +11,10 @@ export interface SeamPoses {
 }
 
 /** Brings frame `to` over frame `from` by the best alignment on the floor, and both to where one looks at them from in front. */
-export function seamPoses(gait: Gait, from: number, to: number): SeamPoses {
-  const { globals, headings, body, soles } = gait;
+export function seamPoses(ground: Groundwork, from: number, to: number): SeamPoses {
+  const { globals, headings, body, soles } = ground;
   const { positions, joints } = globals;
-  const over = align(globals, from, to, gait.weighted.joints, gait.weighted.weights);
+  const over = align(globals, from, to, ground.weighted.joints, ground.weighted.weights);
   const [ax, az] = [0, 2].map((k) => positions[(from * joints + body.hips) * 3 + k]);
   const [c, s] = [Math.cos(headings[from]), Math.sin(headings[from])];
   const [tc, ts] = [Math.cos(over.turn), Math.sin(over.turn)];

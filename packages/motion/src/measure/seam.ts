@@ -2,7 +2,7 @@ import { DEGREES } from '../math/angles';
 import { angleBetween, fromHeading, multiply, rotate } from '../math/quat';
 import { align } from './align';
 import type { FloorTransform } from '../model/floor-transform';
-import type { Gait } from './gait';
+import type { Groundwork } from './groundwork';
 
 /** How well a cycle's end meets its beginning. */
 export interface Seam {
@@ -30,17 +30,17 @@ export const PROBES: readonly (readonly [number, number, number])[] = [
  *
  * Costs about 0.1 ms: it is called for every movement of the pointer.
  */
-export function seam(gait: Gait, from: number, to: number): Seam {
-  const { joints, weights } = gait.weighted;
-  return seamAligned(gait, from, to, align(gait.globals, from, to, joints, weights));
+export function seam(ground: Groundwork, from: number, to: number): Seam {
+  const { joints, weights } = ground.weighted;
+  return seamAligned(ground, from, to, align(ground.globals, from, to, joints, weights));
 }
 
 /** The same with the transform from the last frame to the first given: a finished clip has its own. */
-export function seamAligned(gait: Gait, from: number, to: number, transform: FloorTransform): Seam {
-  const { globals, motion, headings } = gait;
+export function seamAligned(ground: Groundwork, from: number, to: number, transform: FloorTransform): Seam {
+  const { globals, motion, headings } = ground;
   const { positions, rotations, joints: J, frames } = globals;
   const weightOf = new Float64Array(J).fill(0.1 / J);
-  gait.weighted.joints.forEach((j, k) => (weightOf[j] += gait.weighted.weights[k]));
+  ground.weighted.joints.forEach((j, k) => (weightOf[j] += ground.weighted.weights[k]));
   const turn = fromHeading(transform.turn);
   const turned = [0, 0, 0, 1];
   const pa = [0, 0, 0];
@@ -92,7 +92,7 @@ export function seamAligned(gait: Gait, from: number, to: number, transform: Flo
     velocitySum += weightOf[j] * dv;
     velocityTotal += weightOf[j];
   }
-  const hips = gait.body.hips;
+  const hips = ground.body.hips;
   const at = (f: number, k: number) => positions[(f * J + hips) * 3 + k];
   return {
     poseCm: Math.sqrt(sum / total) * 100,

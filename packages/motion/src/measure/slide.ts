@@ -1,5 +1,5 @@
 import { median } from '../math/statistics';
-import type { Contacts, Interval } from './contacts';
+import type { Contacts, Interval } from '../model/contacts';
 import { lowPassedPoint, type LowPassedPoint } from './low-passed';
 import type { Soles, SoleTracks } from './soles';
 

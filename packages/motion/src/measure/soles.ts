@@ -1,10 +1,12 @@
 import { median, quantile } from '../math/statistics';
 import { IDENTITY, multiplyInverse, rotate } from '../math/quat';
-import type { Body, Leg, Side } from '../anatomy/body';
+import type { Body, Leg } from '../anatomy/body';
+import type { Side } from '../anatomy/side';
 import { followPoint, type FixedPoint } from '../model/fixed-point';
 import type { Globals } from '../model/kinematics';
 import { legLength } from './leg-length';
 import type { Motion } from '../model/motion';
+import type { SolePoints } from '../anatomy/sole-points';
 
 /** Points on the sole of one foot over time, `frame · 3` numbers each, metres. */
 export interface SoleTracks {
@@ -20,13 +22,6 @@ export interface Soles {
   readonly right: SoleTracks;
   /** The same points as they are fixed to the foot, where they were estimated. */
   readonly points?: Readonly<Record<Side, SolePoints>>;
-}
-
-/** Points on a sole, each fixed to a joint of the foot. */
-export interface SolePoints {
-  readonly heel: FixedPoint;
-  readonly ball: FixedPoint;
-  readonly tip: FixedPoint;
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { Contacts } from './contacts';
+import type { Contacts } from '../model/contacts';
 
 /** First contacts of one foot in order, frames. A contact that is already under way at frame 0 has no known start. */
 export function footfalls(contacts: Contacts, side: 'left' | 'right'): number[] {

@@ -1,7 +1,7 @@
 import { DEGREES } from '../math/angles';
 import { worldMotion, type Clip } from '../model/clip';
 import { headings } from './heading';
-import { gait } from './gait';
+import { groundwork } from './groundwork';
 
 /** Speed and heading over a clip, of its root and of its hips, an entry per frame: metres a second, degrees from the root's first heading. */
 export interface TravelTraces {
@@ -15,7 +15,7 @@ export interface TravelTraces {
 export function travelTraces(clip: Pick<Clip, 'motion' | 'travel'>): TravelTraces | null {
   const { travel } = clip;
   const world = worldMotion(clip);
-  const found = gait(world);
+  const found = groundwork(world);
   if (!travel || !found) return null;
   const { fps, frames } = world;
   const hips = found.globals.positions;

@@ -1,15 +1,8 @@
 import { InputError } from '../error';
-import type { Contacts } from '../measure/contacts';
+import type { Contacts } from './contacts';
 import { fromHeading, multiply, multiplyInverse, rotate } from '../math/quat';
 import { copyMotion, cutMotion, type Motion } from './motion';
-
-/** The way of the root, one entry per frame: place on the floor and height in metres, heading in radians. */
-export interface Travel {
-  readonly x: Float64Array;
-  readonly y: Float64Array;
-  readonly z: Float64Array;
-  readonly heading: Float64Array;
-}
+import type { Travel } from './travel';
 
 /**
  * A cut on its way through the recipe. While `travel` is null, joint 0 of `motion` is in the world; after that it is in the root's

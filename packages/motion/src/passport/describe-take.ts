@@ -2,7 +2,7 @@ import type { Warning } from '../error';
 import { DEGREES, wrapAngle } from '../math/angles';
 import { findFlights } from '../measure/flights';
 import { freeFall, type FreeFall } from '../measure/free-fall';
-import { gait, type Gait } from '../measure/gait';
+import { groundwork, type Groundwork } from '../measure/groundwork';
 import { statureOf } from '../measure/stature';
 import { findUnits, type Units } from '../measure/units';
 import { NOT_A_PERSON, type Body } from '../anatomy/body';
@@ -68,7 +68,7 @@ const AXIS_WORDS: Readonly<Record<UpAxis, string>> = { '+x': 'X', '-x': '−X', 
  * The passport of a take, the take as everything downstream sees it (metres, Y up), and what its gait is (null when it is not a
  * person).
  */
-export function describeTake(take: Take, overrides: TakeOverrides = {}): { passport: Passport; motion: Motion; gait: Gait | null } {
+export function describeTake(take: Take, overrides: TakeOverrides = {}): { passport: Passport; motion: Motion; ground: Groundwork | null } {
   // glTF is Y up and in metres by its specification, whatever its figures do.
   const foundUp = take.format === 'gltf' ? '+y' : findUp(take.motion);
   const up = overrides.up ?? foundUp;
@@ -83,7 +83,7 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
   const top = topOfBody(whole.skeleton, bodyOf(whole));
   const asRead = foldAbove(whole, top);
   settleBody(asRead, overrides);
-  const walked = gait(asRead);
+  const walked = groundwork(asRead);
   const statureUnits = statureOf(upright);
   const reading: TakeReading = {
     metresPerUnit: found.metresPerUnit,
@@ -96,7 +96,7 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
   // Soles and floors are found by centimetres: at a scale that makes nobody of usual size, flights are looked for at one that does.
   const usual = USUAL_STATURE / statureUnits;
   const isFar = Math.abs(Math.log(units.metresPerUnit / usual)) > 0.4;
-  const sized = isFar ? gait(foldAbove(toMetres(take.motion, { metresPerUnit: usual, up, fps: overrides.fps }), top)) : walked;
+  const sized = isFar ? groundwork(foldAbove(toMetres(take.motion, { metresPerUnit: usual, up, fps: overrides.fps }), top)) : walked;
   const fall: FreeFall = sized
     ? freeFall(findFlights(sized.globals, sized.body, sized.soles), {
         fps: asRead.fps,
@@ -145,7 +145,7 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
       warnings: [...take.warnings, ...findWarnings(take, overrides, units, up, fall, reading, walked?.body ?? null)],
     },
     motion,
-    gait: motion === asRead ? walked : gait(motion),
+    ground: motion === asRead ? walked : groundwork(motion),
   };
 }
 

@@ -1,11 +1,11 @@
-import { gait } from '../measure/gait';
+import { groundwork } from '../measure/groundwork';
 import { hingeKinks, worstKink, type Kink } from '../measure/kink';
 import { legLength } from '../measure/leg-length';
 import { likeness, type Likeness } from '../measure/likeness';
 import { bodyOf } from '../anatomy/body-of';
 import { worldMotion, type Clip } from '../model/clip';
 import { forwardKinematics } from '../model/kinematics';
-import { mirrorMotion } from '../edit/mirror';
+import { mirrorMotion } from '../anatomy/mirror-motion';
 import type { ClipRecipe } from './recipe';
 import { sourceFrames } from './source-frames';
 
@@ -29,7 +29,7 @@ export function againstSource(run: (recipe: ClipRecipe) => Clip, recipe: ClipRec
   const isMirrored = recipe.steps.filter(({ kind, off }) => kind === 'mirror' && !off).length % 2 === 1;
   const [own, other] = [worldMotion(clip), isMirrored ? mirrorMotion(cut) : cut];
   const [a, b] = [bodyOf(own), bodyOf(other)];
-  if (!at || !a || !b || !gait(own)) return null;
+  if (!at || !a || !b || !groundwork(own)) return null;
   const [result, source] = [
     { globals: forwardKinematics(own), body: a },
     { globals: forwardKinematics(other), body: b },

@@ -1,5 +1,5 @@
 import { findBelt, type Belt } from '../measure/belt';
-import { gait } from '../measure/gait';
+import { groundwork } from '../measure/groundwork';
 import { bodyOf } from '../anatomy/body-of';
 import type { Clip } from '../model/clip';
 import { joinMotions } from '../model/join';
@@ -15,7 +15,7 @@ export function givenWay(clip: Clip): Clip {
   const around = joinMotions([...(lead ? [lead] : []), motion, ...(tail ? [tail] : [])]);
   const body = bodyOf(motion);
   // Told roughly first: every move of a cut asks, and few takes are on a belt.
-  const belt = body && findBelt(forwardKinematics(around), body, motion.fps) && gait(around)?.belt;
+  const belt = body && findBelt(forwardKinematics(around), body, motion.fps) && groundwork(around)?.belt;
   if (!belt) return clip;
   const from = (part: Motion | null, first: number) => part && moved(part, belt, first);
   const ramp = (v: number) => Float64Array.from({ length: motion.frames }, (_, f) => (v * f) / motion.fps);

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { repeatWay, wayOf } from '../measure/way';
-import type { Contacts, Interval } from '../measure/contacts';
-import { progressOf } from '../edit/bend-way';
-import type { Clip, Travel } from '../model/clip';
+import { wayOf } from '../measure/way';
+import { repeatWay, type Travel } from '../model/travel';
+import type { Contacts, Interval } from '../model/contacts';
+import { progressOf } from '../measure/progress';
+import type { Clip } from '../model/clip';
 import { cutMotion } from '../model/motion';
 import { repeatLoop } from '../model/repeat';
 import type { Step } from './step';

@@ -1,12 +1,11 @@
+import { RADIANS } from '../math/angles';
 import { z } from 'zod';
 import { fromAxisAngle, multiply, rotate } from '../math/quat';
 import { floorPlane, type FloorPlane } from '../measure/floor-plane';
-import { gait } from '../measure/gait';
+import { groundwork } from '../measure/groundwork';
 import type { Clip } from '../model/clip';
 import { copyMotion, type Motion } from '../model/motion';
 import type { Step } from './step';
-
-const DEGREES = Math.PI / 180;
 
 export const floorParams = z.object({
   kind: z.literal('floor'),
@@ -37,7 +36,7 @@ export const floor: Step<'floor', FloorParams> = {
 };
 
 function levelClip(clip: Clip, params: FloorParams): Clip {
-  const found = gait(clip.motion);
+  const found = groundwork(clip.motion);
   if (!found) return clip;
   const plane = withParams(floorPlane(found), params);
   const level = (motion: Motion | null) => motion && levelled(motion, plane);
@@ -50,7 +49,7 @@ function withParams(plane: FloorPlane, { height, tilt }: FloorParams): FloorPlan
       ? [plane.riseX, plane.riseZ]
       : tilt === 'none'
         ? [0, 0]
-        : [Math.tan(tilt.leftDeg * DEGREES), Math.tan(tilt.frontDeg * DEGREES)];
+        : [Math.tan(tilt.leftDeg * RADIANS), Math.tan(tilt.frontDeg * RADIANS)];
   return { ...plane, riseX, riseZ, heightM: height === 'auto' ? plane.heightM : height };
 }
 

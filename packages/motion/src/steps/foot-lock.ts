@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { gait } from '../measure/gait';
+import { groundwork } from '../measure/groundwork';
 import { comingRound, ownContacts, played } from '../measure/played';
 import { toSpaceOf, type Clip } from '../model/clip';
 import { lockFeet } from '../edit/lock-feet';
@@ -47,7 +47,7 @@ export const footLock: Step<'foot-lock', FootLockParams> = {
 export function holdFeet(clip: Clip, params: FootLockParams, rounds: 1 | 2): Clip {
   const last = clip.motion.frames - 1;
   const shown = played(clip);
-  const found = gait(shown.motion);
+  const found = groundwork(shown.motion);
   if (!found) return clip;
   const known = params.contacts && { fps: shown.motion.fps, floorM: found.contacts.floorM, ...params.contacts };
   const contacts = known ?? (shown.start > 0 ? ownContacts(found.contacts, shown.start, last) : found.contacts);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { align } from '../measure/align';
-import { gait } from '../measure/gait';
+import { groundwork } from '../measure/groundwork';
 import { eighthNearest } from '../measure/seam';
 import { invert, moveFrames, type FloorTransform } from '../model/floor-transform';
 import { forwardKinematics } from '../model/kinematics';
@@ -91,14 +91,14 @@ function beginWith(motion: Motion, start: LoopParams['start']): { motion: Motion
 function startFrame(cycle: Parameters<typeof repeatLoop>[0], start: Exclude<LoopParams['start'], number>, last: number): number | null {
   if (start === 'cut') return 0;
   const side = start.startsWith('left') ? 'left' : 'right';
-  const stance = gait(repeatLoop(cycle, 3))?.contacts[side].find(({ from }) => from >= last && from < 2 * last);
+  const stance = groundwork(repeatLoop(cycle, 3))?.contacts[side].find(({ from }) => from >= last && from < 2 * last);
   if (!stance) return null;
   return (start === side ? stance.from : Math.round((stance.from + stance.to) / 2)) % last;
 }
 
 /** A cycle without its displacement at right angles to its direction of travel, taken out evenly. One that turns has none. */
 function withoutDrift(motion: Motion, turn: number): Motion {
-  const found = gait(motion);
+  const found = groundwork(motion);
   const out = copyMotion(motion);
   if (!found || Math.abs(turn) > 1e-3) return out;
   const last = motion.frames - 1;
@@ -117,7 +117,7 @@ function withoutDrift(motion: Motion, turn: number): Motion {
 
 /** The turn and shift that lead from the first frame of a cut to its last, by the best alignment of the two. */
 export function cycleOf(motion: Motion): FloorTransform {
-  const found = gait(motion);
+  const found = groundwork(motion);
   const last = motion.frames - 1;
   if (found) {
     const { joints, weights } = found.weighted;

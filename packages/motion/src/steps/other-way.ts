@@ -1,9 +1,10 @@
 import { InputError } from '../error';
 import { comingRound, played } from '../measure/played';
 import { median } from '../math/statistics';
-import { gait, type Gait } from '../measure/gait';
-import { wayOf, wayRound } from '../measure/way';
-import type { Clip, Travel } from '../model/clip';
+import { groundwork, type Groundwork } from '../measure/groundwork';
+import { wayOf } from '../measure/way';
+import { wayRound, type Travel } from '../model/travel';
+import type { Clip } from '../model/clip';
 import { alignSigns, cutMotion } from '../model/motion';
 import { cycleTransform } from '../model/repeat';
 import { replant, type Lean } from '../edit/replant';
@@ -30,7 +31,7 @@ export function onOtherWay(
   const last = motion.frames - 1;
   const isPlayed = loop && staysLoop;
   const shown = isPlayed ? played(clip) : { motion, start: 0 };
-  const found = gait(shown.motion);
+  const found = groundwork(shown.motion);
   if (!found) return clip;
   const contacts = clip.contacts && isPlayed ? comingRound(clip.contacts, last, shown) : (clip.contacts ?? found.contacts);
   const planted = bent.lean ? outwards(bent.way, bent.lean, hipsHeight(found)) : bent.way;
@@ -55,7 +56,7 @@ export function onOtherWay(
 /** How far a way has gone, frame by frame. */
 const shiftOf = ({ x, z }: Travel) => ({ x: x.map((v) => v - x[0]), z: z.map((v) => v - z[0]) });
 
-const hipsHeight = ({ globals, body, soles }: Gait) =>
+const hipsHeight = ({ globals, body, soles }: Groundwork) =>
   median(Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + 1])) -
   soles.floor;
 

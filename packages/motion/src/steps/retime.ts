@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { cadence } from '../measure/cadence';
 import { clipContacts } from '../measure/clip-slides';
-import type { Contacts } from '../measure/contacts';
+import type { Contacts } from '../model/contacts';
 import type { Clip } from '../model/clip';
 import { retimed } from '../edit/retimed';
 import { timeMap, type TimePin } from '../math/time-map';

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { gait } from '../measure/gait';
-import { emptyTravel, wayOf } from '../measure/way';
-import { toSpaceOf, worldMotion, type Travel } from '../model/clip';
+import { groundwork } from '../measure/groundwork';
+import { wayOf } from '../measure/way';
+import { emptyTravel, type Travel } from '../model/travel';
+import { toSpaceOf, worldMotion } from '../model/clip';
 import { alignSigns, type Motion } from '../model/motion';
 import type { Step } from './step';
 
@@ -49,7 +50,7 @@ export const travel: Step<'travel', TravelParams> = {
     alignSigns(motion);
     if (params.start === 'captured') return { ...clip, motion, travel: root, way: undefined };
     // The root stands on the floor, wherever the suit believed the floor to be.
-    const floor = gait(clip.motion)?.soles.floor ?? 0;
+    const floor = groundwork(clip.motion)?.soles.floor ?? 0;
     for (let f = 0; f < motion.frames; f++) motion.rootPositions[f * 3 + 1] -= floor;
     return { ...clip, motion, travel: toOrigin(root), way: undefined };
   },

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { typicalCycle } from '../find/typical-cycle';
-import { gait } from '../measure/gait';
+import { groundwork } from '../measure/groundwork';
 import { alignSigns } from '../model/motion';
 import type { Step } from './step';
 
@@ -17,7 +17,7 @@ export const typicalCycleStep: Step<'typical-cycle', TypicalCycleParams> = {
   kind: 'typical-cycle',
   params: typicalCycleParams,
   apply(clip, { exclude }) {
-    const found = clip.loop || clip.travel ? null : gait(clip.motion);
+    const found = clip.loop || clip.travel ? null : groundwork(clip.motion);
     if (!found) return clip;
     const { motion } = typicalCycle(found, exclude);
     alignSigns(motion);

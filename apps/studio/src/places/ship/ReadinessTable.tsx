@@ -2,10 +2,10 @@
 import { Checkbox, LinearProgress, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
 import Link from 'next/link';
 import { BOUNDS, isOut, type Bounded } from '@/data/bounds';
-import { type ClipDoc } from '@/data/clips-store';
+import type { ClipDoc } from '@/data/clips-store';
 import { FigureValue } from '@/shell/Figure';
 import { PoseStrip } from '@/timeline/PoseStrip';
-import { type Readiness } from './use-readiness';
+import type { Readiness } from './use-readiness';
 
 /** Figures of every clip, whether it loops or not. */
 const OF_ALL: readonly Bounded[] = ['tick', 'slideCm', 'sinkCm', 'hoverCm'];

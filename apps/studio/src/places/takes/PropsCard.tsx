@@ -1,14 +1,12 @@
 'use client';
+import { DEGREES, PROP_KINDS, type StageProp } from '@lantern/motion';
 import { Box, Button, IconButton, Typography } from '@mui/material';
 import type { TakeInfo } from '@/data/project';
 import { usePlayer } from '@/data/player';
 import { useViewedTake } from '@/data/use-viewed-take';
 import { locate } from '@/worker/wire';
-import { PROP_KINDS, type StageProp } from '@lantern/motion';
 import { chart } from '@/shell/theme';
 import { NumberField } from './NumberField';
-
-const DEGREES = 180 / Math.PI;
 
 /** Usual sizes: width, height, depth in metres. */
 const USUAL: Record<StageProp['kind'], readonly [number, number, number]> = {

@@ -3,14 +3,15 @@ import { bodyOf } from '../anatomy/body-of';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 import { addBelt, findBelt, type Belt } from './belt';
-import { contacts, type Contacts } from './contacts';
+import { contacts } from './contacts';
+import type { Contacts } from '../model/contacts';
 import { headings } from './heading';
 import { bearingPoint, lowPassedSoles } from './slide';
 import { soles, type Soles } from './soles';
 import { weightedJoints, type WeightedJoints } from './weights';
 
 /** What most figures start from, worked out once for a motion. */
-export interface Gait {
+export interface Groundwork {
   readonly motion: Motion;
   readonly globals: Globals;
   readonly body: Body;
@@ -32,7 +33,7 @@ export interface Gait {
  * @param motion metres, Y up
  * @returns null when the skeleton is not a person's
  */
-export function gait(motion: Motion): Gait | null {
+export function groundwork(motion: Motion): Groundwork | null {
   const known = KNOWN.get(motion);
   if (known !== undefined) return known;
   const found = workOut(motion);
@@ -41,11 +42,11 @@ export function gait(motion: Motion): Gait | null {
 }
 
 /** A motion's gait is asked for by step after step; motions never change once they are made. */
-const KNOWN = new WeakMap<Motion, Gait | null>();
+const KNOWN = new WeakMap<Motion, Groundwork | null>();
 /** Larger ones take too much room, frames times joints. */
 const MOST_KEPT = 100_000;
 
-function workOut(motion: Motion): Gait | null {
+function workOut(motion: Motion): Groundwork | null {
   const body = bodyOf(motion);
   if (!body) return null;
   const globals = forwardKinematics(motion);
@@ -90,7 +91,7 @@ function withoutBelt(soles: Soles, belt: Belt, fps: number): Soles {
 }
 
 /** A belt as planted feet tell it exactly: what they still move on it, added. */
-function withRest({ x, z }: Belt, { soles: found, contacts: all }: Pick<Gait, 'soles' | 'contacts'>, fps: number): Belt {
+function withRest({ x, z }: Belt, { soles: found, contacts: all }: Pick<Groundwork, 'soles' | 'contacts'>, fps: number): Belt {
   const tracks = lowPassedSoles(found, fps);
   const edge = Math.round(0.06 * fps);
   let [dx, dz, seconds] = [0, 0, 0];
