@@ -6,7 +6,21 @@ import tseslint from 'typescript-eslint';
 const from = (type, allow) => ({ from: { element: { type } }, allow: { to: { element: { type: allow } } } });
 
 /** The folders of the core from the top down: each may import from itself and from what stands below it. */
-const CORE = ['project', 'recipe', 'steps', 'fit', 'passport', 'edit', 'find', 'measure', 'character', 'formats', 'anatomy', 'model', 'math'];
+const CORE = [
+  'project',
+  'recipe',
+  'steps',
+  'fit',
+  'passport',
+  'edit',
+  'find',
+  'measure',
+  'character',
+  'formats',
+  'anatomy',
+  'model',
+  'math',
+];
 
 export default tseslint.config(
   { ignores: ['**/node_modules/', '**/.next/', '**/dist/', '.lantern/', '**/next-env.d.ts', 'apps/studio/drizzle/'] },
@@ -29,6 +43,7 @@ export default tseslint.config(
         { type: 'stage', pattern: 'apps/studio/src/stage/**', partialMatch: false },
         { type: 'timeline', pattern: 'apps/studio/src/timeline/**', partialMatch: false },
         { type: 'data', pattern: 'apps/studio/src/data/**', partialMatch: false },
+        { type: 'controls', pattern: 'apps/studio/src/controls/**', partialMatch: false },
         { type: 'shell', pattern: 'apps/studio/src/shell/**', partialMatch: false },
         { type: 'places', pattern: 'apps/studio/src/places/**', partialMatch: false },
         { type: 'app', pattern: 'apps/studio/src/app/**', partialMatch: false },
@@ -59,11 +74,12 @@ export default tseslint.config(
             from('cli', ['cli', 'motion', 'capture', 'cast', 'unpack']),
             from('server', ['server', 'motion', 'capture', 'cast', 'unpack']),
             from('worker', ['worker', 'motion']),
-            from('stage', ['stage', 'worker', 'data', 'shell', 'motion']),
-            from('timeline', ['timeline', 'worker', 'data', 'shell', 'motion']),
             from('data', ['data', 'worker', 'server', 'motion']),
-            from('shell', ['shell', 'data', 'places', 'motion']),
-            from('places', ['places', 'shell', 'data', 'stage', 'timeline', 'worker', 'motion', 'capture']),
+            from('controls', ['controls', 'data', 'worker', 'motion']),
+            from('timeline', ['timeline', 'controls', 'data', 'worker', 'motion']),
+            from('stage', ['stage', 'controls', 'data', 'worker', 'motion']),
+            from('shell', ['shell', 'controls', 'data', 'worker', 'motion']),
+            from('places', ['places', 'shell', 'stage', 'timeline', 'controls', 'data', 'worker', 'motion', 'capture']),
             from('app', ['app', 'places', 'shell', 'server', 'motion']),
           ],
         },

@@ -1,6 +1,6 @@
 'use client';
 import { Box, Dialog, DialogContent, DialogTitle, Typography } from '@mui/material';
-import { KEYS } from './keys';
+import { KEYS } from '../controls/keys';
 
 export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (

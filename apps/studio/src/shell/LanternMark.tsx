@@ -1,4 +1,4 @@
-import { chart } from './theme';
+import { chart } from '../controls/theme';
 
 /** Our mark: a lantern with its flame. */
 export function LanternMark({ size = 30 }: { size?: number }) {

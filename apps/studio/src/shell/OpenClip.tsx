@@ -4,7 +4,7 @@ import { usePathname } from 'next/navigation';
 import { useClips } from '@/data/clips-store';
 import { useFigures } from '@/data/figures';
 import { isOut } from '@/data/bounds';
-import { chart } from './theme';
+import { chart } from '../controls/theme';
 
 /** The open clip's name and its row of lamps: lit when a stage is done, unlit when not, flickering when a figure is out of bounds. */
 export function OpenClip() {

@@ -3,7 +3,7 @@ import { CssBaseline, ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { SnackbarProvider } from 'notistack';
 import { useState, type ReactNode } from 'react';
-import { theme } from './theme';
+import { theme } from '../controls/theme';
 
 export function Providers({ children }: { children: ReactNode }) {
   const [client] = useState(

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { useClips } from '@/data/clips-store';
 import { useProjectData, useProjectInfo } from '@/data/project';
-import { chart } from './theme';
+import { chart } from '../controls/theme';
 
 /** The places in the order of work, each with the count of what waits there. */
 export function Rail() {

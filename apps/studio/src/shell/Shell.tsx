@@ -6,7 +6,7 @@ import { startAutosave } from '@/data/autosave';
 import { useClips } from '@/data/clips-store';
 import { keepHistory, openProject } from '@/data/history';
 import { ProjectContext, useProjectData, type ProjectInfo } from '@/data/project';
-import { ImportDesk } from '@/places/takes/ImportDesk';
+import { ImportDesk } from '@/shell/ImportDesk';
 import { CommandFinder } from './CommandFinder';
 import { useOfferCommands, type Command } from './commands';
 import { ConflictDialog } from './ConflictDialog';
@@ -14,7 +14,7 @@ import { KeysDialog } from './KeysDialog';
 import { OpenClip } from './OpenClip';
 import { Rail } from './Rail';
 import { TopBar } from './TopBar';
-import { useKeys } from './use-keys';
+import { useKeys } from '../controls/use-keys';
 import { useUndo } from './use-undo';
 
 /** The frame around every place: bar, rail, and what works everywhere (undo, find, keys, dropping files, saving). */

@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import { useClips } from '@/data/clips-store';
 import { useProjectInfo } from '@/data/project';
 import { LanternMark } from './LanternMark';
-import { chart } from './theme';
+import { chart } from '../controls/theme';
 import { useUndo } from './use-undo';
 
 const SAVE_WORDS = {

@@ -1,7 +1,7 @@
 'use client';
 import { ButtonBase } from '@mui/material';
 import type { MouseEvent } from 'react';
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 
 /** A word that is on or off, on the dusk of the stage. */
 export function Choice({

@@ -2,7 +2,7 @@
 import { useFrame } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 import type { Footprint } from '@/worker/markers';
 
 const REACH = 14;

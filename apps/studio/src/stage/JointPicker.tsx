@@ -2,7 +2,7 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 
 /** Pixels within which a joint is meant. */
 const REACH = 16;

@@ -3,7 +3,7 @@ import { floorCurve } from '@lantern/motion';
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 
 type Point = readonly [number, number];
 

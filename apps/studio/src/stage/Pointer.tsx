@@ -2,7 +2,7 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 import { canvasLabel, LABEL_COLOURS } from './canvas-label';
 
 /** Pixels within which a joint is meant. */

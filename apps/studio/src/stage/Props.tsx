@@ -3,7 +3,7 @@ import { useThree, type ThreeEvent } from '@react-three/fiber';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import type { StageProp } from '@lantern/motion';
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 
 const FLOOR = new THREE.Plane(new THREE.Vector3(0, 1, 0), 0);
 

@@ -5,7 +5,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { usePlayer } from '@/data/player';
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 import type { Markers } from '@/worker/markers';
 import { locate, type WireMotion } from '@/worker/wire';
 import { figureMesh } from './figure-mesh';

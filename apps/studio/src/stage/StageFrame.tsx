@@ -3,7 +3,7 @@ import { Box, Typography } from '@mui/material';
 import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { SPEEDS, usePlayer } from '@/data/player';
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 import type { StageProps } from './Stage';
 import { Choice } from './Choice';
 import { StageMenu } from './StageMenu';

@@ -2,7 +2,7 @@
 import { useFrame, useThree, type ThreeEvent } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 import { canvasLabel, LABEL_COLOURS } from './canvas-label';
 
 /** A joint of the first figure (0) or of the other (1) that is turned by hand. */

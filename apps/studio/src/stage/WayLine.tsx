@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 
 const MOST_POINTS = 2000;
 

@@ -1,4 +1,4 @@
-import { DUSK } from '@/shell/theme';
+import { DUSK } from '@/controls/theme';
 
 /** A small label over the stage, hidden at first, that the pointer goes through; it is placed by its transform. */
 export function canvasLabel(canvas: HTMLCanvasElement, colour: string): HTMLDivElement {

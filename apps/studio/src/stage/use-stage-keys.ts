@@ -1,7 +1,7 @@
 'use client';
 import { useEffect } from 'react';
 import { usePlayer } from '@/data/player';
-import { useKeys } from '@/shell/use-keys';
+import { useKeys } from '@/controls/use-keys';
 import { useStageOptions } from './stage-options';
 import type { View } from './views';
 

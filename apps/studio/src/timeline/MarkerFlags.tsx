@@ -3,7 +3,7 @@ import { Box, ButtonBase, Button, Popover, TextField } from '@mui/material';
 import { useState } from 'react';
 import { usePlayer } from '@/data/player';
 import type { Marker } from '@lantern/motion';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 /** Named instants as small flags over the ruler: a click goes there, a second one names it or takes it away. */
 export function MarkerFlags({

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useRef } from 'react';
 import { usePlayer } from '@/data/player';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 /** A line at the player's frame, moved without rendering. */
 export function Playhead({ x, height }: { x: (frame: number) => number; height: number }) {

@@ -1,4 +1,4 @@
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import type { Strip } from '@/worker/strip';
 
 const HEIGHT = 46;

@@ -1,5 +1,5 @@
 import type { Contacts, Interval } from '@lantern/motion';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 const NO_HANDS: readonly Interval[] = [];
 

@@ -1,7 +1,7 @@
 'use client';
 import { Menu, MenuItem } from '@mui/material';
 import { useState } from 'react';
-import { Small } from '@/shell/Small';
+import { Small } from '@/controls/Small';
 import { RULER_UNITS, type RulerUnit } from './ruler';
 
 /** What the ruler counts in. */

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useMemo, useRef } from 'react';
 import { usePlayer } from '@/data/player';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import type { DeckWindow } from './axis-window';
 import { GUTTER, RIGHT } from './deck-layout';
 import { tracePath } from './paths';

@@ -1,6 +1,6 @@
 import { FASTEST, SLOWEST, stepSchema, timeMap, type TimePin } from '@lantern/motion';
 import fc from 'fast-check';
-import { holdAt, movedPin, pinsInStep, pinsWith } from '@/places/bench/time-pins';
+import { holdAt, movedPin, pinsInStep, pinsWith } from '@/places/bench/retime/time-pins';
 
 const retime = (pins: TimePin[], frames?: number) => {
   const step = stepSchema.parse({ kind: 'retime', pins, frames });

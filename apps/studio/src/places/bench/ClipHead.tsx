@@ -4,7 +4,7 @@ import { Box, Button, TextField } from '@mui/material';
 import { useState } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import { recut } from '@/data/new-clip';
-import { Small } from '@/shell/Small';
+import { Small } from '@/controls/Small';
 
 /** Name and cut of the clip, typed as well as dragged. */
 export function ClipHead({

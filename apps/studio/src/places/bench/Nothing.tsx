@@ -1,6 +1,6 @@
 'use client';
 import { Box, Button, Typography } from '@mui/material';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 /** The bench without anything on it: says why, and where to go. */
 export function Nothing({ isGone, takes, project }: { isGone: boolean; takes: number; project: string }) {

@@ -1,7 +1,7 @@
 import type { LoopCandidate } from '@lantern/motion';
 import { useMemo } from 'react';
 import { useOfferCommands, type Command } from '@/shell/commands';
-import { useKeys } from '@/shell/use-keys';
+import { useKeys } from '@/controls/use-keys';
 import type { Cut } from './use-bench';
 
 interface Acts {

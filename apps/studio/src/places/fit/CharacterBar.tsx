@@ -4,8 +4,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useSnackbar } from 'notistack';
 import { fetchJson } from '@/data/fetch-json';
 import { projectKey, useProjectInfo, type ProjectData } from '@/data/project';
-import { Small } from '@/shell/Small';
-import { chart } from '@/shell/theme';
+import { Small } from '@/controls/Small';
+import { chart } from '@/controls/theme';
 
 /** The characters at hand, one of them open; a GLB is brought in here, and new clips are told whom to fit. */
 export function CharacterBar({

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { fetchJson } from '@/data/fetch-json';
 import type { FitJobRow } from '@/data/fits';
 import { useProjectInfo, type ProjectData } from '@/data/project';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 /** Milliseconds between looks at a run that is under way. */
 const LOOK = 700;

@@ -2,10 +2,10 @@
 import { otherPart, PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
-import { numeral } from '@/shell/Figure';
-import { Small } from '@/shell/Small';
-import { TypedNumber } from '@/shell/TypedNumber';
-import { Choose } from '../bench/StepCard';
+import { numeral } from '@/controls/Figure';
+import { Small } from '@/controls/Small';
+import { TypedNumber } from '@/controls/TypedNumber';
+import { Choose } from '../../controls/StepCard';
 
 type Turn = [number, number, number];
 const AXES = ['left', 'up', 'front'] as const;

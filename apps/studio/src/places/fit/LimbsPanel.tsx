@@ -1,12 +1,12 @@
 'use client';
 import { LIMBS, partName, type FitOverrides, type FitReport, type Limb, type Placement, type StageProp } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
-import { Small } from '@/shell/Small';
-import { TypedNumber } from '@/shell/TypedNumber';
-import { chart } from '@/shell/theme';
-import { Choose, Label } from '../bench/StepCard';
+import { Small } from '@/controls/Small';
+import { TypedNumber } from '@/controls/TypedNumber';
+import { chart } from '@/controls/theme';
+import { Choose, Label } from '../../controls/StepCard';
 import { Offsets, Translations } from './KeptForAll';
-import { LIMB_NAMES } from './limb-names';
+import { LIMB_NAMES } from '../../controls/limb-names';
 
 const AGAINST = { floor: 'the floor', hips: 'the hips', 'other-hand': 'the other hand', prop: 'a prop' } as const;
 const FRESH: Placement = { weight: 0, to: 'floor', holds: [] };

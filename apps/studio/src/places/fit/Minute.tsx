@@ -2,7 +2,7 @@
 import { CHUNK_FRAMES } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import type { TakeInfo } from '@/data/project';
-import { Small } from '@/shell/Small';
+import { Small } from '@/controls/Small';
 import type { Stretch } from '@/worker/held';
 
 const SECONDS = 60;

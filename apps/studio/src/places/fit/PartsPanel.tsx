@@ -1,8 +1,8 @@
 'use client';
 import { PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
 import { Autocomplete, Box, TextField, Typography } from '@mui/material';
-import { Small } from '@/shell/Small';
-import { chart } from '@/shell/theme';
+import { Small } from '@/controls/Small';
+import { chart } from '@/controls/theme';
 import type { FitView, MappedSide } from '@/worker/core.worker';
 import { PartMark } from './PartMark';
 

@@ -1,12 +1,12 @@
 'use client';
 import { otherPart, PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
-import { numeral } from '@/shell/Figure';
-import { Small } from '@/shell/Small';
-import { TypedNumber } from '@/shell/TypedNumber';
-import { chart } from '@/shell/theme';
+import { numeral } from '@/controls/Figure';
+import { Small } from '@/controls/Small';
+import { TypedNumber } from '@/controls/TypedNumber';
+import { chart } from '@/controls/theme';
 import type { FitView } from '@/worker/core.worker';
-import { Choose } from '../bench/StepCard';
+import { Choose } from '../../controls/StepCard';
 import { PartMark } from './PartMark';
 
 type Reference = NonNullable<FitOverrides['reference']>;

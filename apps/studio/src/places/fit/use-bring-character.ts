@@ -5,7 +5,7 @@ import { useDropzone } from 'react-dropzone';
 import { fetchJson } from '@/data/fetch-json';
 import type { CharacterRow } from '@/data/fits';
 import { projectKey, useProjectInfo } from '@/data/project';
-import { useImportDesk } from '@/places/takes/ImportDesk';
+import { useImportDesk } from '@/shell/ImportDesk';
 
 /** Characters come in by dropping a GLB anywhere in the place, or by choosing one; other files are takes, here as elsewhere. */
 export function useBringCharacter(onOpen: (id: string) => void) {

@@ -3,7 +3,7 @@ import { Checkbox, LinearProgress, Table, TableBody, TableCell, TableHead, Table
 import Link from 'next/link';
 import { BOUNDS, isOut, type Bounded } from '@/data/bounds';
 import type { ClipDoc } from '@/data/clips-store';
-import { FigureValue } from '@/shell/Figure';
+import { FigureValue } from '@/controls/Figure';
 import { PoseStrip } from '@/timeline/PoseStrip';
 import type { Readiness } from './use-readiness';
 

@@ -9,7 +9,7 @@ import { otherSide } from '@/data/new-clip';
 import { useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
 import { ensureOpen, takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import { core } from '@/worker/core';
 import { download } from './download';
 import { keyOf, useReadiness } from './use-readiness';

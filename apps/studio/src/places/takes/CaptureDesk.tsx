@@ -7,7 +7,7 @@ import { useSnackbar } from 'notistack';
 import { useEffect, useState } from 'react';
 import { fetchJson, RequestError } from '@/data/fetch-json';
 import { useProjectInfo } from '@/data/project';
-import { chart, DUSK } from '@/shell/theme';
+import { chart, DUSK } from '@/controls/theme';
 import { StageFrame } from '@/stage/StageFrame';
 import { core } from '@/worker/core';
 import { clock, DeskStep, Fault, Sensors } from './CaptureParts';

@@ -2,7 +2,7 @@
 import type { SuitStatus } from '@lantern/capture';
 import { Box, Slider, Typography } from '@mui/material';
 import { useState, type ReactNode } from 'react';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 /** Minutes, seconds, tenths. */
 export const clock = (seconds: number) =>

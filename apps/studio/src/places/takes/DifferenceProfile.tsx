@@ -1,6 +1,6 @@
 'use client';
 import { Box, Typography } from '@mui/material';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 const WIDTH = 480;
 const HEIGHT = 44;

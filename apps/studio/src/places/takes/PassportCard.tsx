@@ -3,8 +3,8 @@ import { Box, Button, ButtonBase, FormControlLabel, MenuItem, Switch, TextField,
 import type { TakeOverrides } from '@lantern/motion';
 import { useState, type ReactNode } from 'react';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
-import { numeral } from '@/shell/Figure';
-import { chart } from '@/shell/theme';
+import { numeral } from '@/controls/Figure';
+import { chart } from '@/controls/theme';
 import { NumberField } from './NumberField';
 import { rate } from './rate';
 

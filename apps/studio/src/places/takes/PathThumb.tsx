@@ -1,4 +1,4 @@
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 const SIZE = 38;
 

@@ -5,7 +5,7 @@ import type { TakeInfo } from '@/data/project';
 import { usePlayer } from '@/data/player';
 import { useViewedTake } from '@/data/use-viewed-take';
 import { locate } from '@/worker/wire';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import { NumberField } from './NumberField';
 
 /** Usual sizes: width, height, depth in metres. */

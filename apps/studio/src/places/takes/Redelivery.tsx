@@ -23,7 +23,7 @@ import { useClips } from '@/data/clips-store';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
 import { changesOf, useTakeEdits } from '@/data/take-edits';
 import { sourceOf, takeKey } from '@/data/use-open-take';
-import { numeral } from '@/shell/Figure';
+import { numeral } from '@/controls/Figure';
 import { core } from '@/worker/core';
 import type { ClipMoved, Redelivery as Found } from '@/worker/redelivery';
 import { DifferenceProfile } from './DifferenceProfile';

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
 import { changesOf, useTakeEdits, useTakeHistory } from '@/data/take-edits';
 import { takeKey } from '@/data/use-open-take';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import { NotesCard } from './NotesCard';
 import { PassportCard } from './PassportCard';
 import { PropsCard } from './PropsCard';

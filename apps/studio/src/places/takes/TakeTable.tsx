@@ -14,7 +14,7 @@ import {
 } from '@mui/material';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { TakeInfo } from '@/data/project';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import { PathThumb } from './PathThumb';
 import { rate } from './rate';
 

@@ -5,7 +5,7 @@ import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import { columnOf, useJointWays } from '@/data/joint-ways';
 import type { TakeInfo } from '@/data/project';
-import { Small } from '@/shell/Small';
+import { Small } from '@/controls/Small';
 import type { TraceLine } from '@/timeline/TraceRow';
 import type { OpenTake } from '@/worker/core.worker';
 

@@ -13,7 +13,7 @@ import {
 } from '@mui/material';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import type { TakeInfo } from '@/data/project';
-import { useImportDesk } from './ImportDesk';
+import { useImportDesk } from '../../shell/ImportDesk';
 import { rate } from './rate';
 import { Redelivery } from './Redelivery';
 

@@ -2,10 +2,10 @@
 import { Box, Typography } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 import type { SeamPoses } from '@lantern/motion';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import { core } from '@/worker/core';
 import type { OpenTake } from '@/worker/core.worker';
-import type { Cut } from './use-bench';
+import type { Cut } from '../use-bench';
 
 /** What is seen from a side: which way goes right on the paper, and which up. */
 const SIDES = [

@@ -2,7 +2,7 @@
 import { timeMap, type TimePin } from '@lantern/motion';
 import { useMemo, useState, type RefObject } from 'react';
 import { usePlayer } from '@/data/player';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import { rulerTicks } from '@/timeline/paths';
 import type { ClipMeasured } from '@/worker/core.worker';
 import type { RetimeStep } from './RetimeCard';

@@ -2,7 +2,7 @@
 import type { AgainstSource, ClipFigures, Seam } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { isOut } from '@/data/bounds';
-import { Figure } from '@/shell/Figure';
+import { Figure } from '@/controls/Figure';
 
 /** The cut as captured, and the clip as it ships: before and after, side by side. */
 export function SeamFigures({ seam, figures, against }: { seam: Seam | null; figures: ClipFigures | null; against: AgainstSource | null }) {

@@ -1,9 +1,9 @@
 'use client';
 import type { ClipFigures, RecipeStep, TravelTraces } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
-import { FigureValue } from '@/shell/Figure';
-import { chart } from '@/shell/theme';
-import { Choose, StepCard } from './StepCard';
+import { FigureValue } from '@/controls/Figure';
+import { chart } from '@/controls/theme';
+import { Choose, StepCard } from '../../../controls/StepCard';
 
 type TravelStep = Extract<RecipeStep, { kind: 'travel' }>;
 

@@ -2,11 +2,11 @@
 import type { RecipeStep } from '@lantern/motion';
 import { Box, Slider, Typography } from '@mui/material';
 import { useState } from 'react';
-import { FigureValue } from '@/shell/Figure';
-import { Small } from '@/shell/Small';
-import { chart } from '@/shell/theme';
-import { TypedNumber } from '@/shell/TypedNumber';
-import { Choose, Label, StepCard } from './StepCard';
+import { FigureValue } from '@/controls/Figure';
+import { Small } from '@/controls/Small';
+import { chart } from '@/controls/theme';
+import { TypedNumber } from '@/controls/TypedNumber';
+import { Choose, Label, StepCard } from '../../../controls/StepCard';
 
 type Of<Kind extends RecipeStep['kind']> = Extract<RecipeStep, { kind: Kind }>;
 

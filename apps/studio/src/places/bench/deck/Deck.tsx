@@ -3,7 +3,7 @@ import type { LoopCandidate, Seam, Segment } from '@lantern/motion';
 import { Box } from '@mui/material';
 import { useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode, type RefObject } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import { Ribbon } from '@/timeline/Ribbon';
 import { useWidth } from '@/timeline/use-width';
 import type { ContactSlide, OpenTake } from '@/worker/core.worker';
@@ -16,7 +16,7 @@ import { ClipStrip, Labels, Ruler, SeamTag, Trace } from './DeckParts';
 import { DeckPlayhead } from './DeckPlayhead';
 import { Post } from './Post';
 import { SegmentBand } from './SegmentBand';
-import { usePartners, type Cut } from './use-bench';
+import { usePartners, type Cut } from '../use-bench';
 
 const READ = 22;
 const LOOPS = 66;

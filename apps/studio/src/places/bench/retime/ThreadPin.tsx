@@ -1,7 +1,7 @@
 'use client';
 import type { TimePin } from '@lantern/motion';
 import type { KeyboardEvent, PointerEvent } from 'react';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 /** A thread that is held: a handle at either end, dragged or moved by arrow keys; Delete takes it out. */
 export function Pin({

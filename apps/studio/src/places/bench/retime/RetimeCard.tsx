@@ -1,10 +1,10 @@
 'use client';
 import type { RecipeStep } from '@lantern/motion';
 import { Box, IconButton, Typography } from '@mui/material';
-import { Small } from '@/shell/Small';
-import { TypedNumber } from '@/shell/TypedNumber';
+import { Small } from '@/controls/Small';
+import { TypedNumber } from '@/controls/TypedNumber';
 import type { ClipMeasured } from '@/worker/core.worker';
-import { Choose, Label, StepCard } from './StepCard';
+import { Choose, Label, StepCard } from '../../../controls/StepCard';
 import { holdAt, pinsWith, pinsWithout } from './time-pins';
 
 export type RetimeStep = Extract<RecipeStep, { kind: 'retime' }>;

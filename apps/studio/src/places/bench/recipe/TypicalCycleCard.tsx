@@ -2,9 +2,9 @@
 import type { RecipeStep, StrideTraces } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
-import { Small } from '@/shell/Small';
-import { chart } from '@/shell/theme';
-import { Choose, StepCard } from './StepCard';
+import { Small } from '@/controls/Small';
+import { chart } from '@/controls/theme';
+import { Choose, StepCard } from '../../../controls/StepCard';
 
 type TypicalCycleStep = Extract<RecipeStep, { kind: 'typical-cycle' }>;
 

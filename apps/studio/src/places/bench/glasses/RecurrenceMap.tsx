@@ -2,11 +2,11 @@
 import { Box, Typography } from '@mui/material';
 import { useTheme } from '@mui/material/styles';
 import { useEffect, useRef, useState } from 'react';
-import { Small } from '@/shell/Small';
-import { chart } from '@/shell/theme';
+import { Small } from '@/controls/Small';
+import { chart } from '@/controls/theme';
 import { core } from '@/worker/core';
 import type { OpenTake } from '@/worker/core.worker';
-import type { Cut } from './use-bench';
+import type { Cut } from '../use-bench';
 
 const SIZE = 256;
 /** A click reaches this far for the best pair of frames, pixels of the map. */

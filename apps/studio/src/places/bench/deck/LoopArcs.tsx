@@ -1,8 +1,8 @@
 'use client';
 import type { LoopCandidate } from '@lantern/motion';
 import { useState } from 'react';
-import { chart } from '@/shell/theme';
-import type { Cut } from './use-bench';
+import { chart } from '@/controls/theme';
+import type { Cut } from '../use-bench';
 
 const MOST = 24;
 

@@ -1,12 +1,12 @@
 'use client';
 import { Box, IconButton, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import type { OpenTake } from '@/worker/core.worker';
-import type { GlassName } from './PreviewBar';
+import type { GlassName } from '../PreviewBar';
 import { RecurrenceMap } from './RecurrenceMap';
 import { SeamLoupe } from './SeamLoupe';
-import type { Cut } from './use-bench';
+import type { Cut } from '../use-bench';
 
 /** The instruments that can lie on the stage, one at a time. */
 export function Glasses({

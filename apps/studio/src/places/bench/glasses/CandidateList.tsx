@@ -1,9 +1,9 @@
 'use client';
 import type { LoopCandidate } from '@lantern/motion';
 import { Box, Button, ButtonBase, Skeleton, Typography } from '@mui/material';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import { SideMark } from '@/timeline/Ribbon';
-import type { Cut } from './use-bench';
+import type { Cut } from '../use-bench';
 
 /** The best loops of the take, and the one button that takes the first. */
 export function CandidateList({

@@ -10,7 +10,7 @@ import { useStageOptions } from '@/stage/stage-options';
 import type { TakeInfo } from '@/data/project';
 import { core } from '@/worker/core';
 import type { ClipMeasured } from '@/worker/core.worker';
-import { pinsInStep } from './time-pins';
+import { pinsInStep } from '../retime/time-pins';
 
 type RetimeStep = Extract<RecipeStep, { kind: 'retime' }>;
 

@@ -1,9 +1,9 @@
 'use client';
 import type { RecipeStep } from '@lantern/motion';
 import { Typography } from '@mui/material';
-import { TypedNumber } from '@/shell/TypedNumber';
+import { TypedNumber } from '@/controls/TypedNumber';
 import type { ClipMeasured } from '@/worker/core.worker';
-import { Choose, Label, StepCard } from './StepCard';
+import { Choose, Label, StepCard } from '../../../controls/StepCard';
 
 type SpeedStep = Extract<RecipeStep, { kind: 'speed' }>;
 

@@ -2,7 +2,7 @@
 import type { RecipeStep } from '@lantern/motion';
 import { Box, IconButton, MenuItem, Select, Slider, Switch, Typography } from '@mui/material';
 import { createContext, useContext, useState, type ReactNode } from 'react';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 /** Takes a step out of the recipe; null where none can be. */
 export const StepRemoval = createContext<((kind: RecipeStep['kind']) => void) | null>(null);

@@ -1,7 +1,7 @@
 'use client';
 import type { Segment } from '@lantern/motion';
 import { GUTTER } from '@/timeline/deck-layout';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 /** What is done in the take, one piece after the other: a rising line of ink for quicker gaits, a name where there is room. */
 export function SegmentBand({

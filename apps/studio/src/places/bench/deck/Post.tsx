@@ -1,6 +1,6 @@
 'use client';
 import { useRef } from 'react';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 /** A cut post: dragged along the deck, moved by arrow keys, snapping to footfalls unless Alt is held. */
 export function Post({

@@ -1,6 +1,6 @@
 'use client';
 import { useRef, useState } from 'react';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 import { ROW } from '@/timeline/Ribbon';
 import type { ContactSlide } from '@/worker/core.worker';
 

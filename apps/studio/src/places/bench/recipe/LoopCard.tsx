@@ -2,10 +2,10 @@
 import type { ClipFigures, Closing, LoopParams, RecipeStep } from '@lantern/motion';
 import { Box, ButtonBase, Typography } from '@mui/material';
 import { BOUNDS, isOut } from '@/data/bounds';
-import { FigureValue } from '@/shell/Figure';
-import { Small } from '@/shell/Small';
-import { chart } from '@/shell/theme';
-import { Choose, Label, Seconds, StepCard } from './StepCard';
+import { FigureValue } from '@/controls/Figure';
+import { Small } from '@/controls/Small';
+import { chart } from '@/controls/theme';
+import { Choose, Label, Seconds, StepCard } from '../../../controls/StepCard';
 
 type LoopStep = Extract<RecipeStep, { kind: 'loop' }>;
 

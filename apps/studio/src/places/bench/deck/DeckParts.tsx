@@ -2,14 +2,14 @@
 import type { Seam } from '@lantern/motion';
 import { useMemo } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
-import { numeral } from '@/shell/Figure';
-import { chart } from '@/shell/theme';
+import { numeral } from '@/controls/Figure';
+import { chart } from '@/controls/theme';
 import { rulerTicks, tracePath } from '@/timeline/paths';
 import { SideMark } from '@/timeline/Ribbon';
 import type { OpenTake } from '@/worker/core.worker';
 import { GUTTER, RULER } from '@/timeline/deck-layout';
 import type { DeckWindow } from '@/timeline/axis-window';
-import type { Cut } from './use-bench';
+import type { Cut } from '../use-bench';
 
 export function Labels({
   take,

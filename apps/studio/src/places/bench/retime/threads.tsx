@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import type { ClipMeasured, ClipResult } from '@/worker/core.worker';
-import type { ThreadPlace } from './Deck';
+import type { ThreadPlace } from '../deck/Deck';
 import { ThreadView } from './ThreadView';
 
 /** The threads of an open clip's time, for the deck to draw; undefined while its time is its own. */

@@ -3,11 +3,11 @@ import { LIMBS, type Limb, type Placement, type RecipeStep } from '@lantern/moti
 import { Box, Link as MuiLink, Typography } from '@mui/material';
 import Link from 'next/link';
 import { useProjectData, useProjectInfo } from '@/data/project';
-import { Small } from '@/shell/Small';
-import { TypedNumber } from '@/shell/TypedNumber';
-import { chart } from '@/shell/theme';
-import { LIMB_NAMES } from '../fit/limb-names';
-import { Choose, Label, StepCard } from './StepCard';
+import { Small } from '@/controls/Small';
+import { TypedNumber } from '@/controls/TypedNumber';
+import { chart } from '@/controls/theme';
+import { LIMB_NAMES } from '../../../controls/limb-names';
+import { Choose, Label, StepCard } from '../../../controls/StepCard';
 
 type FitStep = Extract<RecipeStep, { kind: 'fit' }>;
 type Hold = Placement['holds'][number];

@@ -18,7 +18,7 @@ import type { ClipDoc } from '@/data/clips-store';
 import { fetchJson } from '@/data/fetch-json';
 import { offeredNames } from '@/data/new-clip';
 import { projectKey, useProjectData, useProjectInfo } from '@/data/project';
-import { wordsOf } from './SegmentBand';
+import { wordsOf } from '../deck/SegmentBand';
 
 /** The clips that a take offers, to tick and make. */
 export function Proposals({

@@ -8,7 +8,7 @@ import { RequestError } from '@/data/fetch-json';
 import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
 import { packGltf } from '@/data/pack-gltf';
 import { uploadFile, type Arrived } from '@/data/upload';
-import { chart } from '@/shell/theme';
+import { chart } from '@/controls/theme';
 
 interface Arrival {
   readonly id: number;

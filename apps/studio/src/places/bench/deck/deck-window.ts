@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { clampWindow, type DeckWindow } from '@/timeline/axis-window';
-import type { Cut } from './use-bench';
+import type { Cut } from '../use-bench';
 
 /** About four cycles round the cut, or the whole take. */
 export function around(cut: Cut | null, frames: number, fps: number): DeckWindow {

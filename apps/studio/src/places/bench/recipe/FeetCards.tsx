@@ -2,12 +2,12 @@
 import type { ClipFigures, RecipeStep } from '@lantern/motion';
 import { Box, ButtonBase, Typography } from '@mui/material';
 import { BOUNDS, isOut } from '@/data/bounds';
-import { FigureValue } from '@/shell/Figure';
-import { Small } from '@/shell/Small';
-import { chart } from '@/shell/theme';
+import { FigureValue } from '@/controls/Figure';
+import { Small } from '@/controls/Small';
+import { chart } from '@/controls/theme';
 import { SideMark } from '@/timeline/Ribbon';
 import type { ContactSlide } from '@/worker/core.worker';
-import { Choose, Seconds, StepCard } from './StepCard';
+import { Choose, Seconds, StepCard } from '../../../controls/StepCard';
 
 type FloorStep = Extract<RecipeStep, { kind: 'floor' }>;
 type FootLockStep = Extract<RecipeStep, { kind: 'foot-lock' }>;
