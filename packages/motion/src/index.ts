@@ -136,7 +136,6 @@ export { closings, type Closing } from './recipe/closings';
 export { recipeRunner, type ClipRecipe } from './recipe/recipe';
 export { shipClip } from './recipe/ship';
 export { sourceFrames } from './recipe/source-frames';
-export { stepsAtRate } from './recipe/steps-at-rate';
 export { characterIn, withFits } from './recipe/with-fits';
 
 // The project file
@@ -144,3 +143,5 @@ export { make, makeClips, type MadeFile, type Report } from './project/make';
 export { parseProject } from './project/parse';
 export { projectSchema, type Project } from './project/schema';
 export { PROP_KINDS, takePatchSchema, type Marker, type StageProp, type TakePatch } from './project/take-extras';
+export { stepsAtRate, stepsRecut, stepsOfOtherSide, type Cut } from './recipe/edits';
+export { addableSteps, orderProblems, recipeSchema, withStep } from './recipe/order';

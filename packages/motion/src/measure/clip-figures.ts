@@ -1,8 +1,8 @@
+import { rootToHipsCm } from './root-to-hips';
 import { DEGREES } from '../math/angles';
 import type { Clip } from '../model/clip';
 import type { Travel } from '../model/travel';
 import type { FloorTransform } from '../model/floor-transform';
-import type { Motion } from '../model/motion';
 import { clipSlides } from './clip-slides';
 import { played } from './played';
 import { posesOnly } from './poses';
@@ -72,7 +72,7 @@ export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
     slideCm: Math.max(0, ...clipSlides(clip, clip.contacts, ground).map((slide) => slide.excursionCm)),
     sinkCm: sinkCm(ground.soles),
     hoverCm: hoverCm(ground.soles, ground.contacts),
-    rootToHipsCm: travel ? rootToHips(motion) : 0,
+    rootToHipsCm: travel ? rootToHipsCm(motion) : 0,
   };
 }
 
@@ -102,7 +102,7 @@ export function anyFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'cont
     slideCm: null,
     sinkCm: null,
     hoverCm: null,
-    rootToHipsCm: travel ? rootToHips(motion) : 0,
+    rootToHipsCm: travel ? rootToHipsCm(motion) : 0,
   };
 }
 
@@ -165,12 +165,4 @@ function rootFigures({ x, z }: Travel, fps: number): { distance: number; ripple:
     most = Math.max(most, step);
   }
   return { distance, ripple: Math.max(0, most - least) * fps };
-}
-
-function rootToHips(motion: Motion): number {
-  let most = 0;
-  for (let f = 0; f < motion.frames; f++) {
-    most = Math.max(most, Math.hypot(motion.rootPositions[f * 3], motion.rootPositions[f * 3 + 2]));
-  }
-  return most * 100;
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { takeOverridesSchema } from '../passport/overrides';
 import { savedFitSchema } from '../fit/settings';
-import { stepSchema } from '../steps';
+import { recipeSchema } from '../recipe/order';
 
 const id = z.string().min(1).max(200);
 const rate = z.number().min(1).max(1000);
@@ -42,7 +42,7 @@ export const projectSchema = z.object({
         /** Frames of the take at its own rate, both included. */
         from: z.int().min(0),
         to: z.int().min(1),
-        steps: z.array(stepSchema).default([]),
+        steps: recipeSchema.prefault([]),
         /** What it is, in words; goes into the report. */
         gait: z.string().max(60).optional(),
         direction: z.string().max(60).optional(),

@@ -4,6 +4,7 @@ import type { Clip } from '../model/clip';
 import { farthest } from '../measure/farthest';
 import type { ClosedCycle } from '../steps/close-cycle';
 import type { LoopParams } from '../steps/loop';
+import { stepOf } from '../steps';
 import type { ClipRecipe } from './recipe';
 
 /** What a way of closing a loop makes of a clip. */
@@ -27,9 +28,9 @@ const WAYS = ['blend', 'around', 'spread'] as const;
  * @returns nothing for a clip without a loop step; no `blend` where the take has nothing beyond the cut
  */
 export function closings(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe): Closing[] {
-  const at = recipe.steps.findIndex(({ kind, off }) => kind === 'loop' && !off);
-  const step = recipe.steps[at];
-  if (step?.kind !== 'loop') return [];
+  const step = stepOf(recipe.steps, 'loop');
+  if (!step) return [];
+  const at = recipe.steps.indexOf(step);
   const cut = run({ ...recipe, steps: recipe.steps.slice(0, at) });
   const before = forwardKinematics(cut.motion);
   return WAYS.filter((close) => close !== 'blend' || cut.lead !== null || cut.tail !== null).map((close) => {

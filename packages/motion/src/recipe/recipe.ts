@@ -33,7 +33,7 @@ export function recipeRunner(motion: Motion, cast: Cast = new Map()): (recipe: C
     for (const step of steps) {
       key += JSON.stringify(step);
       const before = clip;
-      clip = remember(key, () => applyStep(before, step, cast));
+      clip = remember(key, () => applyStep(before, step, { cast }));
     }
     const found = clip;
     return found.belt ? remember(`${key} in place`, () => inPlaceAgain(found)) : found;

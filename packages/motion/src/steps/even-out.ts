@@ -5,20 +5,24 @@ import { alignSigns, copyMotion, type Motion } from '../model/motion';
 import { fromFrame, halvesOf } from '../measure/other-half';
 import { repeatFirst } from './repeat-first';
 import { settleSeam } from './settle';
-import type { Step } from './step';
+import { asItIs, defineStep, stepObject } from './definition';
+import { asymmetryCm } from '../measure/symmetry';
 
-export const evenOutParams = z.object({
-  kind: z.literal('even-out'),
-  off: z.boolean().optional(),
+const schema = stepObject('even-out', {
   /** 0 leaves the cycle as it is, 1 makes the right half the mirror image of the left. */
   factor: z.number().min(0).max(1).default(1),
 });
-export type EvenOutParams = z.infer<typeof evenOutParams>;
+export type EvenOutParams = z.infer<typeof schema>;
 
 /** Evens out a limp: the cycle averaged with its own mirror image a step on. Its way stays what it is. */
-export const evenOut: Step<'even-out', EvenOutParams> = {
-  kind: 'even-out',
-  params: evenOutParams,
+export const evenOut = defineStep(schema, {
+  title: 'Even out',
+  about: 'The right half of a cycle brought to the mirror image of the left: a limp taken out.',
+  stages: ['evenness', 'evenness'],
+  create: () => ({}),
+  mapTime: asItIs,
+  otherSide: asItIs,
+  report: (before, after) => ({ label: 'asymmetry', unit: 'cm', digits: 2, before: asymmetryCm(before), after: asymmetryCm(after) }),
   apply(clip, { factor }) {
     const halves = factor > 0 ? halvesOf(clip, factor) : null;
     if (!halves) return clip;
@@ -34,7 +38,7 @@ export const evenOut: Step<'even-out', EvenOutParams> = {
     alignSigns(settled);
     return { ...clip, motion: settled, way, contacts: undefined };
   },
-};
+});
 
 /** The first of some motions led to the mean of all; for rotations that differ by little the normalised sum is the mean on the sphere. */
 function mixOf(samples: readonly Motion[], factor: number): Motion {

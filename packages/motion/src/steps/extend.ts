@@ -6,25 +6,34 @@ import { progressOf } from '../measure/progress';
 import type { Clip } from '../model/clip';
 import { cutMotion } from '../model/motion';
 import { repeatLoop } from '../model/repeat';
-import type { Step } from './step';
+import { asItIs, defineStep, stepObject } from './definition';
+import { lasts } from './reports';
 
-export const extendParams = z.object({
-  kind: z.literal('extend'),
-  off: z.boolean().optional(),
+/** Most frames that a cycle is walked on for. */
+const MOST = 60_000;
+
+const schema = stepObject('extend', {
   /** How often the cycle is walked. */
   cycles: z.int().min(1).max(200).default(4),
   /** Walk on until so many metres are covered, to the frame; the result is no loop then. Takes the place of `cycles`. */
   metres: z.number().min(0.1).max(500).optional(),
 });
-export type ExtendParams = z.infer<typeof extendParams>;
-
-/** Most frames that a cycle is walked on for. */
-const MOST = 60_000;
+export type ExtendParams = z.infer<typeof schema>;
 
 /** A cycle walked on: so often, and still a loop, or for a distance. What does not loop is left as it is. */
-export const extend: Step<'extend', ExtendParams> = {
-  kind: 'extend',
-  params: extendParams,
+export const extend = defineStep(schema, {
+  title: 'Walk on',
+  about: 'A cycle walked several times, or for a distance.',
+  stages: ['way', 'way'],
+  create: () => ({}),
+  mapTime: asItIs,
+  otherSide: asItIs,
+  sourceFrames: (before, after) =>
+    Float64Array.from(
+      { length: after.motion.frames },
+      (_, f) => f % Math.max(1, before.loop ? before.motion.frames - 1 : after.motion.frames),
+    ),
+  report: lasts,
   apply(clip, { cycles, metres }) {
     if (!clip.loop || clip.travel) return clip;
     const last = clip.motion.frames - 1;
@@ -44,7 +53,7 @@ export const extend: Step<'extend', ExtendParams> = {
       way: { x: cut(x), y: cut(y), z: cut(z), heading: cut(heading) },
     };
   },
-};
+});
 
 function times(clip: Clip, way: Travel, cycles: number): Clip {
   const last = clip.motion.frames - 1;

@@ -1,29 +1,47 @@
 import { z } from 'zod';
 import { InputError } from '../error';
 import { fitMotion } from '../fit/fit-motion';
-import { fitOverrides, fitSettingsSchema } from '../fit/settings';
+import { fitOverrides, fitSettingsSchema, LIMBS } from '../fit/settings';
 import { joinMotions } from '../model/join';
 import { cutMotion } from '../model/motion';
-import type { Step } from './step';
+import { asItIs, defineStep, stepObject } from './definition';
+import { swapSides } from '../anatomy/side-names';
+import type { FrameMap } from '../model/frame-map';
+import type { FitOverrides, Placement } from '../fit/settings';
 
-export const fitParams = z.object({
-  kind: z.literal('fit'),
-  off: z.boolean().optional(),
+const schema = stepObject('fit', {
   /** Whom the clip is fitted to, one of the project's characters. */
   character: z.string().min(1).max(200),
   /** What is otherwise in this clip than in the fit that is saved for its suit and this character. */
   ...fitOverrides.shape,
 });
-export type FitParams = z.infer<typeof fitParams>;
+export type FitParams = z.infer<typeof schema>;
 
 /**
  * Carries the clip, and what the take has around it, to the joints of a character: the first step of all, before anything is cleaned. What the
  * clip does not say is as saved for the pair of skeletons, or as it is by default.
  */
-export const fit: Step<'fit', FitParams> = {
-  kind: 'fit',
-  params: fitParams,
-  apply(clip, { kind: _kind, off: _off, character: id, ...settings }, cast = new Map()) {
+export const fit = defineStep(schema, {
+  title: 'Fit',
+  about: 'The motion carried onto a character.',
+  stages: ['body', 'body'],
+  once: true,
+  create: ({ characters: [character = ''] }) => ({ character }),
+  settle: (step, { signature, fits }) => {
+    const of = fits.filter(({ character }) => character === step.character);
+    const saved = of.find(({ source }) => source === signature) ?? of.find(({ source }) => source === undefined);
+    if (!saved) return step;
+    const { source: _source, ...settings } = saved;
+    return { ...settings, ...step };
+  },
+  mapTime: (step, time) =>
+    step.placement ? { ...step, placement: mapPlacement(step.placement, (one) => ({ ...one, holds: mapHolds(time, one.holds) })) } : step,
+  otherSide: (step) => ({
+    ...step,
+    ...(step.placement && { placement: swapped(step.placement) }),
+    ...(step.offsets && { offsets: swapped(step.offsets, acrossX) }),
+  }),
+  apply(clip, { kind: _kind, id: _id, off: _off, character: id, ...settings }, { cast }) {
     const character = cast.get(id);
     if (!character) throw new InputError('fit', `The character "${id}" is not among the project's.`, { field: 'characters' });
     if (clip.loop || clip.travel)
@@ -44,4 +62,27 @@ export const fit: Step<'fit', FitParams> = {
       way: undefined,
     };
   },
-};
+});
+
+type Placements = NonNullable<FitOverrides['placement']>;
+
+function mapPlacement(placement: Placements, change: (one: Placement) => Placement): Placements {
+  const out: Placements = {};
+  for (const limb of LIMBS) {
+    const one = placement[limb];
+    if (one) out[limb] = change(one);
+  }
+  return out;
+}
+
+/** Stretches in which a place is kept; they may lie before the cut. */
+const mapHolds = ({ scale, shift }: FrameMap, holds: Placement['holds']): Placement['holds'] =>
+  holds.map((hold) => ({ ...hold, from: Math.round(hold.from * scale + shift), to: Math.round(hold.to * scale + shift) }));
+
+/** What is said of left limbs or parts said of the right ones. */
+function swapped<Value>(by: Readonly<Record<string, Value>>, change: (value: Value) => Value = asItIs): Record<string, Value> {
+  return Object.fromEntries(Object.entries(by).map(([name, value]) => [swapSides(name), change(value)]));
+}
+
+/** Turns about left, up and front, seen in the mirror. */
+const acrossX = ([x, y, z]: [number, number, number]): [number, number, number] => [x, -y, -z];

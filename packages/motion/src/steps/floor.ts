@@ -5,11 +5,10 @@ import { floorPlane, type FloorPlane } from '../measure/floor-plane';
 import { groundwork } from '../measure/groundwork';
 import type { Clip } from '../model/clip';
 import { copyMotion, type Motion } from '../model/motion';
-import type { Step } from './step';
+import { sinkCm } from '../measure/slide';
+import { asItIs, defineStep, stepObject } from './definition';
 
-export const floorParams = z.object({
-  kind: z.literal('floor'),
-  off: z.boolean().optional(),
+const schema = stepObject('floor', {
   /** Height of the ground that becomes 0, metres; `auto`: where the feet stand. */
   height: z.union([z.literal('auto'), z.number().min(-10).max(10)]).default('auto'),
   /** `auto` makes the ground that the feet stand on level; else how many degrees it rises to the front (+Z) and to the left (+X). */
@@ -21,19 +20,24 @@ export const floorParams = z.object({
     ])
     .default('auto'),
 });
-export type FloorParams = z.infer<typeof floorParams>;
+export type FloorParams = z.infer<typeof schema>;
 
 /** Puts the ground at height 0 and level: the whole clip is turned and moved as one piece, and so is what the take has around it. */
-export const floor: Step<'floor', FloorParams> = {
-  kind: 'floor',
-  params: floorParams,
+export const floor = defineStep(schema, {
+  title: 'Floor',
+  about: 'The ground put at zero and level.',
+  stages: ['ground', 'ground'],
+  create: () => ({}),
+  mapTime: asItIs,
+  otherSide: (step) => (typeof step.tilt === 'object' ? { ...step, tilt: { ...step.tilt, leftDeg: -step.tilt.leftDeg } } : step),
+  report: (before, after) => ({ label: 'sink', unit: 'cm', digits: 2, before: sinkOf(before), after: sinkOf(after) }),
   apply(clip, params) {
     if (clip.loop || clip.travel) return clip;
     const once = levelClip(clip, params);
     // On a steep floor far ends look like stairs at first; on the nearly level one they do not.
     return params.tilt === 'auto' ? levelClip(once, { ...params, height: params.height === 'auto' ? 'auto' : 0 }) : once;
   },
-};
+});
 
 function levelClip(clip: Clip, params: FloorParams): Clip {
   const found = groundwork(clip.motion);
@@ -70,4 +74,9 @@ function levelled(motion: Motion, { x, z: middle, heightM, riseX, riseZ }: Floor
     multiply(out.rotations, f * joints * 4, q, 0, out.rotations, f * joints * 4);
   }
   return out;
+}
+
+function sinkOf({ motion }: Clip): number | null {
+  const found = groundwork(motion);
+  return found && sinkCm(found.soles);
 }

@@ -6,7 +6,10 @@ import { lockFeet } from '../edit/lock-feet';
 import { alignSigns, cutMotion, type Motion } from '../model/motion';
 import { cycleTransform } from '../model/repeat';
 import { repeatFirst } from './repeat-first';
-import type { Step } from './step';
+import { clipSlides } from '../measure/clip-slides';
+import type { Slide } from '../measure/slide';
+import { mapContacts, mapIntervals } from '../model/frame-map';
+import { defineStep, stepObject } from './definition';
 
 const intervals = z
   .array(
@@ -16,9 +19,7 @@ const intervals = z
   )
   .max(2000);
 
-export const footLockParams = z.object({
-  kind: z.literal('foot-lock'),
-  off: z.boolean().optional(),
+const schema = stepObject('foot-lock', {
   /** How long a foot takes back to where it was captured after a contact, and from there before one, seconds. */
   blend: z.number().min(0.02).max(1).default(0.2),
   /** Lower the hips where a leg would not reach. */
@@ -28,7 +29,7 @@ export const footLockParams = z.object({
   /** When the feet bear, as set by hand: frames of the clip, first and first after; in a loop a contact may end beyond its last frame. Else it is measured. */
   contacts: z.object({ left: intervals, right: intervals }).optional(),
 });
-export type FootLockParams = z.infer<typeof footLockParams>;
+export type FootLockParams = z.infer<typeof schema>;
 
 /**
  * Holds planted feet. While a foot bears, whatever of its sole bears (heel, then ball, then tip) stays where it came down, on the level of
@@ -37,11 +38,27 @@ export type FootLockParams = z.infer<typeof footLockParams>;
  *
  * Idea: Kovar, Schreiner, Gleicher, *Footskate Cleanup*, 2002.
  */
-export const footLock: Step<'foot-lock', FootLockParams> = {
-  kind: 'foot-lock',
-  params: footLockParams,
+export const footLock = defineStep(schema, {
+  title: 'Foot lock',
+  about: 'Feet that bear stay where they came down.',
+  stages: ['body', 'time'],
+  create: () => ({}),
+  mapTime: (step, time) => (step.contacts ? { ...step, contacts: mapContacts(step.contacts, (all) => mapIntervals(time, all)) } : step),
+  otherSide: (step) => (step.contacts ? { ...step, contacts: { left: step.contacts.right, right: step.contacts.left } } : step),
+  report: (before, after) => {
+    const slid = worstSlide(clipSlides(before, after.contacts));
+    const worst = worstSlide(clipSlides(after));
+    return {
+      label: 'slide',
+      unit: 'cm',
+      digits: 2,
+      before: slid?.excursionCm ?? null,
+      after: worst?.excursionCm ?? null,
+      at: worst?.from,
+    };
+  },
   apply: (clip, params) => holdFeet(clip, params, 2),
-};
+});
 
 /** @param rounds the second takes what the first one's own bending left */
 export function holdFeet(clip: Clip, params: FootLockParams, rounds: 1 | 2): Clip {
@@ -68,3 +85,5 @@ function putBack(clip: Clip, locked: Motion, start: number): Clip {
   alignSigns(motion);
   return { ...clip, motion };
 }
+
+const worstSlide = (all: readonly Slide[]): Slide | undefined => [...all].sort((a, b) => b.excursionCm - a.excursionCm)[0];

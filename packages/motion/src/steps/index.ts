@@ -1,68 +1,124 @@
 import { z } from 'zod';
-import type { Cast } from '../character/character';
 import type { Clip } from '../model/clip';
-import { evenOut, evenOutParams } from './even-out';
-import { extend, extendParams } from './extend';
-import { fit, fitParams } from './fit';
-import { floor, floorParams } from './floor';
-import { footLock, footLockParams } from './foot-lock';
-import { loop, loopParams } from './loop';
-import { mirror, mirrorParams } from './mirror';
-import { path, pathParams } from './path';
-import { retime, retimeParams } from './retime';
-import { speed, speedParams } from './speed';
-import { travel, travelParams } from './travel';
-import { typicalCycleParams, typicalCycleStep } from './typical-cycle';
+import type { MirrorMap } from '../anatomy/mirror-map';
+import type { FrameMap } from '../model/frame-map';
+import type { StepContext, StepDefinition, StepReport, StepWish, Suit } from './definition';
+import { evenOut } from './even-out';
+import { extend } from './extend';
+import { fit } from './fit';
+import { floor } from './floor';
+import { footLock } from './foot-lock';
+import { loop } from './loop';
+import { mirror } from './mirror';
+import { path } from './path';
+import { retime } from './retime';
+import { speed } from './speed';
+import { travel } from './travel';
+import { typicalCycleStep } from './typical-cycle';
 
-/** A recipe's step as it stands in a file: told apart by `kind`, parameters optional. */
-export const stepSchema = z.discriminatedUnion('kind', [
-  fitParams,
-  floorParams,
-  typicalCycleParams,
-  mirrorParams,
-  loopParams,
-  evenOutParams,
-  speedParams,
-  extendParams,
-  pathParams,
-  footLockParams,
-  travelParams,
-  retimeParams,
-]);
-export type RecipeStep = z.infer<typeof stepSchema>;
-export type RecipeStepInput = z.input<typeof stepSchema>;
+/** Every kind of step, in the order of work. A new one is a file and a line here. */
+const STEPS = {
+  fit,
+  floor,
+  'typical-cycle': typicalCycleStep,
+  mirror,
+  loop,
+  'even-out': evenOut,
+  speed,
+  extend,
+  path,
+  'foot-lock': footLock,
+  travel,
+  retime,
+};
+
+const ALL = Object.values(STEPS);
+const [first, ...others] = ALL.map(({ schema }) => schema);
+
+/** A step as it stands in a file: told apart by `kind`, parameters and `id` optional. */
+export const bareStep = z.discriminatedUnion('kind', [first, ...others]);
+type BareStep = z.infer<typeof bareStep>;
+export type RecipeStepInput = z.input<typeof bareStep>;
+
+export type StepKind = BareStep['kind'];
+/** A step of a recipe: its `id` tells it from others of its kind. */
+export type RecipeStep = BareStep & { readonly id: string };
+export type StepOfKind<Kind extends StepKind> = Extract<RecipeStep, { kind: Kind }>;
+
+/** One step with all its parameters; its id is its kind unless it has one. */
+export const stepSchema = bareStep.transform((step): RecipeStep => ({ ...step, id: step.id ?? step.kind }));
+
+type ByKind = { [Kind in StepKind]: Extract<BareStep, { kind: Kind }> };
+type InputByKind = { [Kind in StepKind]: Extract<RecipeStepInput, { kind: Kind }> };
+const DEFINITIONS: { readonly [Kind in StepKind]: StepDefinition<Kind, ByKind[Kind], InputByKind[Kind]> } = STEPS;
+
+/** What is known of a kind of step whatever its parameters: what it is called, what it is for, where it may stand. */
+export type AboutStep = Pick<StepDefinition<StepKind, unknown>, 'kind' | 'title' | 'about' | 'stages' | 'once'>;
+
+/** Every kind in the order of work. */
+export const STEP_LIST: readonly AboutStep[] = ALL;
+
+export const aboutStep = (kind: StepKind): AboutStep => STEPS[kind];
 
 /**
  * Applies one step; a step that is switched off changes nothing.
  *
- * @param cast the characters that clips may be fitted to
+ * @throws InputError when the clip is none that the step can be done to, with what to do about it
  */
-export function applyStep(clip: Clip, step: RecipeStep, cast: Cast = new Map()): Clip {
-  if (step.off) return clip;
-  switch (step.kind) {
-    case 'fit':
-      return fit.apply(clip, step, cast);
-    case 'floor':
-      return floor.apply(clip, step);
-    case 'typical-cycle':
-      return typicalCycleStep.apply(clip, step);
-    case 'mirror':
-      return mirror.apply(clip, step);
-    case 'loop':
-      return loop.apply(clip, step);
-    case 'even-out':
-      return evenOut.apply(clip, step);
-    case 'extend':
-      return extend.apply(clip, step);
-    case 'path':
-      return path.apply(clip, step);
-    case 'speed':
-      return speed.apply(clip, step);
-    case 'foot-lock':
-      return footLock.apply(clip, step);
-    case 'travel':
-      return travel.apply(clip, step);
-    case 'retime':
-      return retime.apply(clip, step);
-  }
+export function applyStep<Kind extends StepKind>(clip: Clip, step: ByKind[Kind], context: StepContext = { cast: new Map() }): Clip {
+  return step.off ? clip : DEFINITIONS[step.kind as Kind].apply(clip, step, context);
+}
+
+/** The same step when its clip is cut elsewhere, or its take brought to another rate. */
+export const mapStep = (step: RecipeStep, time: FrameMap): RecipeStep => ({ ...mapped(step, time), id: step.id });
+
+function mapped<Kind extends StepKind>(step: ByKind[Kind], time: FrameMap): ByKind[Kind] {
+  return DEFINITIONS[step.kind as Kind].mapTime(step, time);
+}
+
+/** The same step for the other side of the clip. */
+export const stepOnOtherSide = (step: RecipeStep, joints: MirrorMap | null = null): RecipeStep => ({
+  ...sideSwapped(step, joints),
+  id: step.id,
+});
+
+function sideSwapped<Kind extends StepKind>(step: ByKind[Kind], joints: MirrorMap | null): ByKind[Kind] {
+  return DEFINITIONS[step.kind as Kind].otherSide(step, joints);
+}
+
+/** The step with what is settled for the take's suit put in. */
+export const settleStep = (step: RecipeStep, suit: Suit): RecipeStep => ({ ...settled(step, suit), id: step.id });
+
+function settled<Kind extends StepKind>(step: ByKind[Kind], suit: Suit): ByKind[Kind] {
+  return DEFINITIONS[step.kind as Kind].settle?.(step, suit) ?? step;
+}
+
+/** Whether frames behind a step are counted from an instant that it finds by itself. */
+export function countsAnew<Kind extends StepKind>(step: ByKind[Kind]): boolean {
+  return !step.off && (DEFINITIONS[step.kind as Kind].countsAnew?.(step) ?? false);
+}
+
+/** Whether left is right behind a step. */
+export const swapsSides = ({ kind, off }: Pick<BareStep, 'kind' | 'off'>): boolean => !off && DEFINITIONS[kind].swapsSides === true;
+
+/** For every frame after a step the frame before it that is shown there; null where there is no single one. */
+export function framesBefore<Kind extends StepKind>(step: ByKind[Kind], before: Clip, after: Clip): Float64Array | null {
+  const { sourceFrames } = DEFINITIONS[step.kind as Kind];
+  return sourceFrames && !step.off ? sourceFrames(before, after, step) : Float64Array.from({ length: after.motion.frames }, (_, f) => f);
+}
+
+/** The figure of a step; null where it has none, or is switched off. */
+export function reportOf<Kind extends StepKind>(step: ByKind[Kind], before: Clip, after: Clip): StepReport | null {
+  return step.off ? null : (DEFINITIONS[step.kind as Kind].report?.(before, after, step) ?? null);
+}
+
+/** A new step with what is good for the clip that it is added to. */
+export function createStep(kind: StepKind, wish: StepWish = { clip: null, characters: [] }): RecipeStep {
+  return stepSchema.parse({ kind, ...STEPS[kind].create(wish) });
+}
+
+/** The first step of a kind that is switched on. */
+export function stepOf<Kind extends StepKind>(steps: readonly RecipeStep[], kind: Kind): StepOfKind<Kind> | undefined {
+  const isIt = (step: RecipeStep): step is StepOfKind<Kind> => step.kind === kind && !step.off;
+  return steps.find(isIt);
 }

@@ -9,11 +9,12 @@ import { repeatLoop } from '../model/repeat';
 import { closeCycle } from './close-cycle';
 import { repeatFirst } from './repeat-first';
 import { settleSeam } from './settle';
-import type { Step } from './step';
+import { tick } from '../measure/tick';
+import { mapFrame } from '../model/frame-map';
+import { RADIANS } from '../math/angles';
+import { defineStep, stepObject } from './definition';
 
-export const loopParams = z.object({
-  kind: z.literal('loop'),
-  off: z.boolean().optional(),
+const schema = stepObject('loop', {
   /**
    * `blend` with the frames of the take beyond the cut (without such frames: `around`); `around` the seam, where the difference decays to
    * both sides; `spread` the difference evenly over the whole cycle.
@@ -33,7 +34,7 @@ export const loopParams = z.object({
    */
   start: z.union([z.enum(['cut', 'left', 'right', 'left-stance', 'right-stance']), z.int().min(0).max(1e6)]).default('cut'),
 });
-export type LoopParams = z.infer<typeof loopParams>;
+export type LoopParams = z.infer<typeof schema>;
 
 /**
  * Closes a loop: the last frame becomes the first, one cycle on (turned and shifted on the floor), without a tick.
@@ -44,9 +45,22 @@ export type LoopParams = z.infer<typeof loopParams>;
  * seam's own frame is then settled among its neighbours, and no joint is moved much further than the ends were
  * apart: what comes round by itself is left as it is.
  */
-export const loop: Step<'loop', LoopParams> = {
-  kind: 'loop',
-  params: loopParams,
+export const loop = defineStep(schema, {
+  title: 'Loop',
+  about: 'The last frame made the first, one cycle on.',
+  stages: ['cycle', 'cycle'],
+  once: true,
+  countsAnew: ({ start }) => typeof start === 'string' && start !== 'cut',
+  create: () => ({}),
+  mapTime: (step, time) => (typeof step.start === 'number' ? { ...step, start: mapFrame(time, step.start) } : step),
+  otherSide: (step) => ({ ...step, start: OTHER_START.get(step.start) ?? step.start }),
+  sourceFrames: (before, after) => {
+    const last = before.motion.frames - 1;
+    const by = before.loop || before.travel ? 0 : (after.closing?.start ?? 0);
+    // A cycle that begins elsewhere than its cut does comes round to what is before that.
+    return Float64Array.from({ length: last + 1 }, (_, f) => (by > 0 ? (f + by) % last : f));
+  },
+  report: (_, after) => ({ label: 'tick', unit: '', digits: 2, before: null, after: after.loop ? tick(after) : null }),
   apply(clip, params) {
     if (clip.loop || clip.travel) return clip;
     const { motion } = clip;
@@ -55,7 +69,7 @@ export const loop: Step<'loop', LoopParams> = {
     const climb = params.height === 'captured' ? p[last * 3 + 1] - p[1] : 0;
     const cycle = { ...cycleOf(motion), y: climb };
     const { motion: closed, way, gapM } = closeCycle(clip, cycle, params.close, params.seconds);
-    const turn = Math.abs(cycle.turn) < (20 * Math.PI) / 180 || params.heading === 'straight' ? cycle.turn : 0;
+    const turn = Math.abs(cycle.turn) < 20 * RADIANS || params.heading === 'straight' ? cycle.turn : 0;
     const straight = params.heading === 'captured' ? closed : straighten(closed, turn);
     const left = params.heading === 'captured' ? cycle.turn : cycle.turn - turn;
     const held = params.sideways === 'dropped' ? withoutDrift(straight, left) : copyMotion(straight);
@@ -74,7 +88,14 @@ export const loop: Step<'loop', LoopParams> = {
       closing: { way, gapM, start },
     };
   },
-};
+});
+
+const OTHER_START: ReadonlyMap<LoopParams['start'], LoopParams['start']> = new Map([
+  ['left', 'right'],
+  ['right', 'left'],
+  ['left-stance', 'right-stance'],
+  ['right-stance', 'left-stance'],
+]);
 
 /** A cycle that nearly comes round by itself, metres, is drawn no further than its gap; another, whose seam may lie in a footfall, so many times it. */
 const NEARLY = 0.003;

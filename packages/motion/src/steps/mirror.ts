@@ -1,16 +1,18 @@
 import { z } from 'zod';
 import { mirrorClip } from '../edit/mirror';
-import type { Step } from './step';
+import { asItIs, defineStep, stepObject } from './definition';
 
-export const mirrorParams = z.object({
-  kind: z.literal('mirror'),
-  off: z.boolean().optional(),
-});
-export type MirrorParams = z.infer<typeof mirrorParams>;
+const schema = stepObject('mirror', {});
+export type MirrorParams = z.infer<typeof schema>;
 
 /** The other side of a clip: left is right. A foot lock after it finds the contacts anew on a skeleton that is not symmetric. */
-export const mirror: Step<'mirror', MirrorParams> = {
-  kind: 'mirror',
-  params: mirrorParams,
+export const mirror = defineStep(schema, {
+  title: 'Mirror',
+  about: 'Left is right and right is left.',
+  stages: ['body', 'time'],
+  swapsSides: true,
+  create: () => ({}),
+  mapTime: asItIs,
+  otherSide: asItIs,
   apply: mirrorClip,
-};
+});

@@ -2,13 +2,15 @@ import { z } from 'zod';
 import { bendWay, type PathShape } from '../edit/bend-way';
 import { floorCurve } from '../math/floor-curve';
 import { onOtherWay } from './other-way';
-import type { Step } from './step';
+import { DEGREES, RADIANS } from '../math/angles';
+import { progressOf } from '../measure/progress';
+import { wayOf } from '../measure/way';
+import type { Clip } from '../model/clip';
+import { asItIs, defineStep, stepObject } from './definition';
 
 const metres = z.number().min(-1000).max(1000);
 
-export const pathParams = z.object({
-  kind: z.literal('path'),
-  off: z.boolean().optional(),
+const schema = stepObject('path', {
   /**
    * `straight`; `arc` of `radius`; along `points`; or `turn`ed by `turnDeg` in all, on the spot or on the way. What goes nowhere can only be
    * turned.
@@ -26,15 +28,28 @@ export const pathParams = z.object({
   /** How much of the lean that a bend asks for is added: 0 none, 1 all that balance needs. */
   lean: z.number().min(0).max(2).default(0.6),
 });
-export type PathParams = z.infer<typeof pathParams>;
+export type PathParams = z.infer<typeof schema>;
 
 /**
  * The clip on another path, its stride kept: each foot planted where the new path passes, pointing as it does, and the body leaning into the
  * bend. A loop stays one, except along points.
  */
-export const path: Step<'path', PathParams> = {
-  kind: 'path',
-  params: pathParams,
+export const path = defineStep(schema, {
+  title: 'Path',
+  about: 'The way straightened, bent or drawn, the feet planted anew.',
+  stages: ['way', 'way'],
+  create: ({ clip }) => ({
+    shape:
+      clip && progressOf(clip.way ?? wayOf(clip.motion, clip.loop), clip.motion.fps).isOnTheSpot ? ('turn' as const) : ('arc' as const),
+  }),
+  mapTime: asItIs,
+  otherSide: (step) => ({
+    ...step,
+    radius: -step.radius,
+    turnDeg: -step.turnDeg,
+    points: step.points.map(([x, z]) => [-x, z] as [number, number]),
+  }),
+  report: (before, after) => ({ label: 'turn', unit: '°', digits: 0, before: turned(before), after: turned(after) }),
   apply(clip, params) {
     const shape = shapeOf(params);
     if (!shape) return clip;
@@ -45,7 +60,7 @@ export const path: Step<'path', PathParams> = {
       return { way: bent.way, lean: { course, angle: Float64Array.from(angle, (a) => a * params.lean) } };
     });
   },
-};
+});
 
 function shapeOf({ shape, radius, turnDeg, points }: PathParams): PathShape | null {
   switch (shape) {
@@ -54,8 +69,14 @@ function shapeOf({ shape, radius, turnDeg, points }: PathParams): PathShape | nu
     case 'arc':
       return { kind: 'arc', radius };
     case 'turn':
-      return { kind: 'turn', radians: (turnDeg * Math.PI) / 180 };
+      return { kind: 'turn', radians: turnDeg * RADIANS };
     case 'points':
       return points.length > 0 ? { kind: 'curve', curve: floorCurve(points) } : null;
   }
+}
+
+/** How far a clip turns from its first frame to its last, degrees. */
+function turned(clip: Clip): number {
+  const { heading } = clip.way ?? wayOf(clip.motion, clip.loop);
+  return (heading[heading.length - 1] - heading[0]) * DEGREES;
 }

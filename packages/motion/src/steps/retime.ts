@@ -5,14 +5,14 @@ import type { Contacts } from '../model/contacts';
 import type { Clip } from '../model/clip';
 import { retimed } from '../edit/retimed';
 import { timeMap, type TimePin } from '../math/time-map';
-import { footLockParams, holdFeet } from './foot-lock';
-import type { Step } from './step';
+import { footLock, holdFeet } from './foot-lock';
+import { mapLength, type FrameMap } from '../model/frame-map';
+import { asItIs, defineStep, stepObject } from './definition';
+import { lasts } from './reports';
 
 const frame = z.number().min(0).max(1e6);
 
-export const retimeParams = z.object({
-  kind: z.literal('retime'),
-  off: z.boolean().optional(),
+const schema = stepObject('retime', {
   /** How fast time goes where no pin says otherwise: 2 is twice as fast. */
   factor: z.number().min(0.1).max(10).default(1),
   /** How many frames the result lasts (a loop: its cycle), in frames of the clip's rate; takes the place of `factor`. */
@@ -25,15 +25,25 @@ export const retimeParams = z.object({
     .max(200)
     .default([]),
 });
-export type RetimeParams = z.infer<typeof retimeParams>;
+export type RetimeParams = z.infer<typeof schema>;
 
 /**
  * Another course of time, through pins: monotone and smooth between them, of a loop also where it comes round. Ends that are not pinned are
  * where `factor`, `frames` or `cadence` put them.
  */
-export const retime: Step<'retime', RetimeParams> = {
-  kind: 'retime',
-  params: retimeParams,
+export const retime = defineStep(schema, {
+  title: 'Retime',
+  about: 'Slower, quicker, or through time pins.',
+  stages: ['way', 'time'],
+  create: () => ({}),
+  mapTime: (step, time) => ({
+    ...step,
+    ...(step.frames !== undefined && { frames: mapLength(time, step.frames, 2) }),
+    pins: mapPins(time, step.pins),
+  }),
+  otherSide: asItIs,
+  sourceFrames: (before, _, step) => timeMap(allPins(before, step), before.loop),
+  report: lasts,
   apply(clip, params) {
     const pins = allPins(clip, params);
     const last = pins[pins.length - 1];
@@ -46,11 +56,11 @@ export const retime: Step<'retime', RetimeParams> = {
     const rounds = result.motion.frames > LONG ? 1 : 2;
     return holdFeet(result, { ...HELD, contacts: held(result.contacts) }, rounds);
   },
-};
+});
 
 /** Frames from which on feet are held again in one round. */
 const LONG = 400;
-const HELD = footLockParams.parse({ kind: 'foot-lock', level: false });
+const HELD = footLock.schema.parse({ kind: 'foot-lock', level: false });
 
 const held = ({ left, right }: Contacts) => ({ left: left.map((c) => ({ ...c })), right: right.map((c) => ({ ...c })) });
 
@@ -71,3 +81,7 @@ function factorOf(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>, p
   const now = cadence(clip, clipContacts(clip));
   return now ? params.cadence / now : 1;
 }
+
+/** Pins on the same instants of the motion and of the result; those that come before its beginning go. */
+const mapPins = ({ scale, shift }: FrameMap, pins: readonly TimePin[]): { from: number; to: number }[] =>
+  pins.map(({ from, to }) => ({ from: from * scale + shift, to: to * scale + shift })).filter(({ from, to }) => from >= 0 && to >= 0);

@@ -11,19 +11,7 @@ import { retimed } from '../edit/retimed';
 import { timeMap } from '../math/time-map';
 import { onOtherWay } from './other-way';
 import { settleSeam } from './settle';
-import type { Step } from './step';
-
-export const speedParams = z.object({
-  kind: z.literal('speed'),
-  off: z.boolean().optional(),
-  /** Metres a second that the clip shall go. */
-  mps: z.number().min(0.05).max(15),
-  /** By longer strides, by quicker ones, or as people do: both, at the walk ratio of the clip; a run mostly by its strides. */
-  by: z.enum(['mix', 'stride', 'cadence']).default('mix'),
-  /** Arms swing further with longer strides. */
-  arms: z.boolean().default(true),
-});
-export type SpeedParams = z.infer<typeof speedParams>;
+import { asItIs, defineStep, stepObject } from './definition';
 
 /** What is asked of strides and time for a speed. */
 export interface SpeedChange {
@@ -35,13 +23,38 @@ export interface SpeedChange {
   readonly mps: number;
 }
 
+/** Slower than this a clip goes nowhere, metres a second. */
+const LEAST = 0.05;
+/** A stroll, where nothing is known of the clip. */
+const USUAL = 1.4;
+
+const schema = stepObject('speed', {
+  /** Metres a second that the clip shall go. */
+  mps: z.number().min(LEAST).max(15),
+  /** By longer strides, by quicker ones, or as people do: both, at the walk ratio of the clip; a run mostly by its strides. */
+  by: z.enum(['mix', 'stride', 'cadence']).default('mix'),
+  /** Arms swing further with longer strides. */
+  arms: z.boolean().default(true),
+});
+export type SpeedParams = z.infer<typeof schema>;
+
 /**
  * The clip at a speed: strides lengthened with the feet planted anew, time quickened, or both. People who walk keep the ratio of step length to
  * cadence (Sekiya, Nagasaki 1998), so each takes the root of the change; cadence in a run grows by 5.4 steps a minute with each metre a second.
  */
-export const speed: Step<'speed', SpeedParams> = {
-  kind: 'speed',
-  params: speedParams,
+export const speed = defineStep(schema, {
+  title: 'Speed',
+  about: 'Faster or slower by strides, by cadence or both.',
+  stages: ['way', 'way'],
+  // It begins with what the clip has.
+  create: ({ clip }) => ({ mps: Math.max(LEAST, Number(((clip && nowMps(clip)) ?? USUAL).toFixed(2))) }),
+  mapTime: asItIs,
+  otherSide: asItIs,
+  sourceFrames: (before, after) => {
+    const [from, to] = [before.motion.frames - 1, after.motion.frames - 1];
+    return Float64Array.from({ length: to + 1 }, (_, f) => (f * from) / Math.max(1, to));
+  },
+  report: (before, after) => ({ label: 'speed', unit: 'm/s', digits: 2, before: nowMps(before), after: nowMps(after) }),
   apply(clip, params) {
     const change = speedChange(clip, params);
     if (!change) {
@@ -62,15 +75,23 @@ export const speed: Step<'speed', SpeedParams> = {
     const quicker = retimed(swung, timeMap(ends, clip.loop));
     return clip.loop ? { ...quicker, motion: settleSeam(quicker.motion) } : quicker;
   },
-};
+});
+
+/** The speed of a clip over its whole way, metres a second; null when it goes nowhere. */
+function nowMps(clip: Clip): number | null {
+  const { fps, frames } = clip.motion;
+  const { distance } = progressOf(clip.way ?? wayOf(clip.motion, clip.loop), fps);
+  const mps = (distance[frames - 1] * fps) / (frames - 1);
+  return mps < LEAST ? null : mps;
+}
 
 /** @returns null when the clip goes nowhere */
 export function speedChange(clip: Clip, { mps, by }: Pick<SpeedParams, 'mps' | 'by'>): SpeedChange | null {
   const { fps, frames } = clip.motion;
   const last = frames - 1;
-  const distance = progressOf(clip.way ?? wayOf(clip.motion, clip.loop), fps).distance[last];
-  const now = (distance * fps) / last;
-  if (now < 0.05) return null;
+  const now = nowMps(clip);
+  if (now === null) return null;
+  const distance = (now * last) / fps;
   const asked = mps / now;
   const cadence = by === 'stride' ? 1 : by === 'cadence' ? asked : naturalCadence(clip, now, mps);
   const whole = Math.max(2, Math.round(last / cadence));

@@ -4,14 +4,13 @@ import { wayOf } from '../measure/way';
 import { emptyTravel, type Travel } from '../model/travel';
 import { toSpaceOf, worldMotion } from '../model/clip';
 import { alignSigns, type Motion } from '../model/motion';
-import type { Step } from './step';
+import { rootToHipsCm } from '../measure/root-to-hips';
+import { asItIs, defineStep, stepObject } from './definition';
 
 const where = z.enum(['root', 'body', 'drop']);
 export type Where = z.infer<typeof where>;
 
-export const travelParams = z.object({
-  kind: z.literal('travel'),
-  off: z.boolean().optional(),
+const schema = stepObject('travel', {
   forward: where.default('root'),
   sideways: where.default('root'),
   heading: where.default('root'),
@@ -23,7 +22,7 @@ export const travelParams = z.object({
   /** `origin`: the first frame's root stands at the origin, on the floor, and faces +Z. `captured`: every joint stays where it was in the world. */
   start: z.enum(['captured', 'origin']).default('captured'),
 });
-export type TravelParams = z.infer<typeof travelParams>;
+export type TravelParams = z.infer<typeof schema>;
 
 /**
  * Takes the way over the ground out of a clip and gives it to the root. The way is what remains of the hips' when a stride's
@@ -32,9 +31,21 @@ export type TravelParams = z.infer<typeof travelParams>;
  *
  * A mover's root faces along one of the eight directions to its travel, so that a forward loop has no drift.
  */
-export const travel: Step<'travel', TravelParams> = {
-  kind: 'travel',
-  params: travelParams,
+export const travel = defineStep(schema, {
+  title: 'Travel',
+  about: 'The way over the ground given to the root.',
+  stages: ['root', 'root'],
+  once: true,
+  create: () => ({ start: 'origin' as const }),
+  mapTime: asItIs,
+  otherSide: asItIs,
+  report: (_, after) => ({
+    label: 'hips to root',
+    unit: 'cm',
+    digits: 1,
+    before: null,
+    after: after.travel ? rootToHipsCm(after.motion) : null,
+  }),
   apply(clip, params) {
     if (clip.travel) return clip;
     const isUsual = params.of === 'hips' && params.smooth === 'auto';
@@ -54,7 +65,7 @@ export const travel: Step<'travel', TravelParams> = {
     for (let f = 0; f < motion.frames; f++) motion.rootPositions[f * 3 + 1] -= floor;
     return { ...clip, motion, travel: toOrigin(root), way: undefined };
   },
-};
+});
 
 type Part = 'forward' | 'sideways' | 'heading' | 'height';
 

@@ -1,0 +1,47 @@
+import type { FrameMap } from '../model/frame-map';
+import { countsAnew, createStep, mapStep, stepOnOtherSide, swapsSides, type RecipeStep } from '../steps';
+import { withStep } from './order';
+
+/** A piece of a take, in its frames, first and last. */
+export interface Cut {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** The steps of a recipe whose cut's frames have gone elsewhere. */
+export const stepsMapped = (steps: readonly RecipeStep[], time: FrameMap): RecipeStep[] => steps.map((step) => mapStep(step, time));
+
+/**
+ * The steps of a clip whose take is brought to another rate, or whose like is found in another take: all that they say in frames is said of the
+ * same instants.
+ *
+ * @param before the cut as it was
+ * @param after the cut as it is, which shows the same motion
+ * @example
+ * stepsAtRate([{ kind: 'retime', id: 'retime', factor: 1, frames: 129, pins: [] }], { from: 100, to: 229 }, { from: 50, to: 114 });
+ * // frames: 64, so that it still lasts 1.07 s
+ */
+export function stepsAtRate(steps: readonly RecipeStep[], before: Cut, after: Cut): RecipeStep[] {
+  const scale = (after.to - after.from) / (before.to - before.from);
+  return scale === 1 ? [...steps] : stepsMapped(steps, { scale, shift: 0 });
+}
+
+/**
+ * The steps of a clip that is cut elsewhere in its take: contacts, pins and stretches stay where they are in the take. Behind a cycle that begins
+ * with a landing or in mid-stance frames are counted from there, wherever it is cut.
+ */
+export function stepsRecut(steps: readonly RecipeStep[], before: Cut, after: Cut): RecipeStep[] {
+  const shift = before.from - after.from;
+  const own = steps.findIndex(countsAnew);
+  const moved = stepsMapped(own < 0 ? steps : steps.slice(0, own + 1), { scale: 1, shift });
+  return own < 0 ? moved : [...moved, ...steps.slice(own + 1)];
+}
+
+/** The steps of the other side of a clip: mirrored, or no longer so; what the steps behind the mirror say of sides is said of the others. */
+export function stepsOfOtherSide(steps: readonly RecipeStep[]): RecipeStep[] {
+  const at = steps.findIndex(swapsSides);
+  if (at >= 0) return steps.flatMap((step, i) => (i < at ? [step] : i === at ? [] : [stepOnOtherSide(step)]));
+  const whole = withStep(steps, createStep('mirror'));
+  const from = whole.findIndex(swapsSides);
+  return whole.map((step, i) => (i > from ? stepOnOtherSide(step) : step));
+}
