@@ -46,7 +46,14 @@ test('a character is read, kept once, and stays while clips are fitted to it', a
   await expect(importCharacter(database, 'gullmouth', 'bad.glb', new Uint8Array(40))).rejects.toMatchObject({ code: 'gltf' });
   await importCharacter(database, 'gullmouth', 'Wick.glb', await castGlb('wick'));
   const steps = [stepSchema.parse({ kind: 'fit', character: 'wick' })];
-  await saveClip(database, 'gullmouth', randomUUID(), { take, name: 'fitted', from: 0, to: 60, steps, revision: 0 });
+  await saveClip(database, 'gullmouth', randomUUID(), {
+    name: 'fitted',
+    source: { take, from: 0, to: 60 },
+    steps,
+    gait: '',
+    direction: '',
+    revision: 0,
+  });
   expect(await removeCharacter(database, 'gullmouth', 'wick')).toBe('has-clips');
 });
 

@@ -1,7 +1,8 @@
+import { clipSaveSchema, type ClipSave, type ClipSaveInput } from '@/http/clip';
 import { randomUUID } from 'node:crypto';
 import { capture } from '@lantern/capture';
-import { forwardKinematics, motionFromRows, readBvh, stepSchema, writeBvh, type Motion } from '@lantern/motion';
-import { listClips, removeClip, saveClip, type ClipInput } from '@/server/clips';
+import { forwardKinematics, motionFromRows, readBvh, recipeSchema, writeBvh, type Motion } from '@lantern/motion';
+import { listClips, removeClip, saveClip } from '@/server/clips';
 import type { Database } from '@/server/database';
 import { loadDemo } from '@/server/demo';
 import { importStream, readOverview } from '@/server/long-takes';
@@ -21,15 +22,10 @@ const bytes = new TextEncoder().encode(writeBvh(capture('walk', { seconds: 15, s
 /** The same take as a file that is not the same. */
 let copies = 0;
 const copy = () => new TextEncoder().encode(`${new TextDecoder().decode(bytes)}${'\n'.repeat(++copies)}`);
-const clip = (take: string, change: Partial<ClipInput> = {}): ClipInput => ({
-  take,
-  name: 'stroll',
-  from: 100,
-  to: 165,
-  steps: [stepSchema.parse({ kind: 'loop' })],
-  revision: 0,
-  ...change,
-});
+const clip = (take: string, change: Partial<ClipSaveInput> & { from?: number; to?: number } = {}): ClipSave => {
+  const { from = 100, to = 165, ...rest } = change;
+  return clipSaveSchema.parse({ name: 'stroll', source: { take, from, to }, steps: [{ kind: 'loop' }], revision: 0, ...rest });
+};
 
 test('a take comes back from its chunks to the last bit', async () => {
   const row = await importTake(database, 'gullmouth', 'walk.bvh', bytes);
@@ -157,27 +153,30 @@ test('a skeleton is kept for its motions; every animation of a GLB is a take', a
   expect(takes.map(({ name }) => name)).toEqual(['set way 1', 'set way 2']);
 });
 
-test('what is overruled keeps the original, holds for the next take of the suit, and moves the cuts of clips with the rate', async () => {
+test('what is overruled keeps the original, holds for the next take of the suit, and moves clips with the rate, there and back', async () => {
   const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
   const id = randomUUID();
-  const byHand = { left: [{ from: 10, to: 40 }], right: [] };
-  const lock = stepSchema.parse({ kind: 'foot-lock', contacts: byHand });
-  await saveClip(database, 'gullmouth', id, clip(take.id, { from: 101, to: 161, steps: [lock] }));
+  const steps = recipeSchema.parse([
+    { kind: 'loop', start: 11 },
+    { kind: 'foot-lock', contacts: { left: [{ from: 10, to: 41 }], right: [] } },
+    { kind: 'retime', frames: 75, pins: [{ from: 20, to: 25 }] },
+  ]);
+  await saveClip(database, 'gullmouth', id, clip(take.id, { from: 101, to: 161, steps }));
   const changed = await changeTake(database, take.id, { overrides: { conform: 30, floorToZero: true }, star: true });
   expect(changed).toMatchObject({ star: true, frames: 901, fps: 60, passport: { frames: 451, fps: 30 } });
-  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({
-    from: 51,
-    to: 81,
+  const stored = async () => (await listClips(database, 'gullmouth')).find((c) => c.id === id);
+  expect(await stored()).toMatchObject({
+    source: { from: 51, to: 81 },
     revision: 2,
-    steps: [{ kind: 'foot-lock', contacts: { left: [{ from: 5, to: 20 }], right: [] } }],
+    steps: [
+      { kind: 'loop', start: 6 },
+      { kind: 'foot-lock', contacts: { left: [{ from: 5, to: 21 }], right: [] } },
+      { kind: 'retime', frames: 38, pins: [{ from: 10, to: 12.5 }] },
+    ],
   });
   expect(await importTake(database, 'gullmouth', 'next.bvh', copy())).toMatchObject({ overrides: { conform: 30 }, passport: { fps: 30 } });
   expect(await changeTake(database, take.id, { overrides: {} })).toMatchObject({ passport: { frames: 901, fps: 60 } });
-  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)).toMatchObject({
-    from: 101,
-    to: 161,
-    steps: [{ contacts: byHand }],
-  });
+  expect(await stored()).toMatchObject({ source: { from: 101, to: 161 }, steps });
 });
 
 test('a take that arrives piece by piece is stored as the same take is at once; a bad one leaves nothing', async () => {

@@ -4,6 +4,7 @@
 export { InputError, type Warning } from './error';
 
 // Plain data
+export type { Body, Side } from './model/body';
 export { cutClip, worldMotion, type Clip } from './model/clip';
 export type { Contacts, Interval } from './model/contacts';
 export { moveFrames, type FloorTransform } from './model/floor-transform';
@@ -40,7 +41,7 @@ export { FASTEST, SLOWEST, timeMap, type TimePin } from './math/time-map';
 export { cross, inner, minus, mixed, norm, plus, times, turned, unit } from './math/vec';
 
 // What the joints of a skeleton are
-export { NOT_A_PERSON, type Body } from './anatomy/body';
+export { NOT_A_PERSON } from './anatomy/body';
 export { bodyOf } from './anatomy/body-of';
 export { findBody } from './anatomy/find-body';
 export { foldAbove, topOfBody } from './anatomy/fold-root';
@@ -48,7 +49,6 @@ export { jointWords } from './anatomy/joint-words';
 export { mirrorMap } from './anatomy/mirror-map';
 export { mirrorMotion } from './anatomy/mirror-motion';
 export { bodyOfParts, otherPart, partName, PARTS, type Part, type Parts } from './anatomy/parts';
-export type { Side } from './anatomy/side';
 export { swapSides } from './anatomy/side-names';
 export { sidesOf, type Sides } from './anatomy/sides';
 
@@ -110,6 +110,7 @@ export { fitReport, fitTrouble, type FitReport } from './fit/fit-report';
 export { fitTake } from './fit/fit-take';
 export { beyondLimits } from './fit/joint-limits';
 export { limbWeights } from './fit/limb-weights';
+export { withMapping, type Mapping } from './fit/mapped-body';
 export { matchChain } from './fit/match-chain';
 export { mismatches } from './fit/mismatch';
 export { fitPlan } from './fit/plan';
@@ -126,22 +127,39 @@ export {
 export { soleTracks } from './fit/sole-tracks';
 
 // Steps of a recipe
-export { applyStep, stepSchema, type RecipeStep, type RecipeStepInput } from './steps';
+export type { StepReport } from './steps/definition';
+export {
+  aboutStep,
+  applyStep,
+  createStep,
+  isMirror,
+  reportOf,
+  STEP_LIST,
+  stepOf,
+  stepSchema,
+  type RecipeStep,
+  type RecipeStepInput,
+  type StepKind,
+  type StepOfKind,
+} from './steps';
 export type { LoopParams } from './steps/loop';
+export type { PathParams } from './steps/path';
 export { speedChange, type SpeedChange } from './steps/speed';
 
 // Running a recipe
 export { againstSource, type AgainstSource } from './recipe/against-source';
+export { clipDocumentSchema, clipInputSchema, type ClipDocument } from './recipe/clip-document';
 export { closings, type Closing } from './recipe/closings';
+export { stepsAtRate, stepsOfOtherSide, stepsRecut, type Cut } from './recipe/edits';
+export { addableSteps, recipeSchema, withStep } from './recipe/order';
 export { recipeRunner, type ClipRecipe } from './recipe/recipe';
 export { shipClip } from './recipe/ship';
 export { sourceFrames } from './recipe/source-frames';
-export { characterIn, withFits } from './recipe/with-fits';
+export { stepClips, type StepClips } from './recipe/step-clips';
+export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 
 // The project file
 export { make, makeClips, type MadeFile, type Report } from './project/make';
 export { parseProject } from './project/parse';
 export { projectSchema, type Project } from './project/schema';
 export { PROP_KINDS, takePatchSchema, type Marker, type StageProp, type TakePatch } from './project/take-extras';
-export { stepsAtRate, stepsRecut, stepsOfOtherSide, type Cut } from './recipe/edits';
-export { addableSteps, orderProblems, recipeSchema, withStep } from './recipe/order';

@@ -10,7 +10,6 @@ import {
   recipeRunner,
   rotate,
   stepSchema,
-  stepsAtRate,
   worldMotion,
   type Motion,
 } from '@lantern/motion';
@@ -157,12 +156,4 @@ test('a clip with another rate of its own ships with its contacts at that rate',
   expect(clip.contacts?.left.length).toBe(best.strides);
   expect(worldMotion(clip).frames).toBe(best.to - best.from + 1);
   expect(contacts(gaitOf(clip.motion).soles, 60).fps).toBe(60);
-});
-
-test('contacts set by hand keep their instants when the cut has another rate, there and back', () => {
-  const lock = stepSchema.parse({ kind: 'foot-lock', contacts: { left: [{ from: 7, to: 31 }], right: [{ from: 0, to: 1 }] } });
-  const twice = stepsAtRate([LOOP, lock], 2);
-  expect(twice[0]).toEqual(LOOP);
-  expect(twice[1]).toMatchObject({ contacts: { left: [{ from: 14, to: 62 }], right: [{ from: 0, to: 2 }] } });
-  expect(stepsAtRate(twice, 0.5)).toEqual([LOOP, lock]);
 });

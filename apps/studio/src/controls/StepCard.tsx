@@ -1,44 +1,55 @@
 'use client';
-import type { RecipeStep } from '@lantern/motion';
-import { Box, IconButton, MenuItem, Select, Slider, Switch, Typography } from '@mui/material';
-import { createContext, useContext, useState, type ReactNode } from 'react';
-import { chart } from '@/controls/theme';
+import { aboutStep, type RecipeStep, type StepReport } from '@lantern/motion';
+import CloseIcon from '@mui/icons-material/Close';
+import { Box, Switch, Typography } from '@mui/material';
+import { createContext, useContext, type ReactNode } from 'react';
+import { BOUNDS, isOut } from '@/data/bounds';
+import { FigureValue, numeral } from './Figure';
+import { FoldButton, useFold } from './folds';
+import { Sign } from './Sign';
+import { chart } from './theme';
 
-/** Takes a step out of the recipe; null where none can be. */
-export const StepRemoval = createContext<((kind: RecipeStep['kind']) => void) | null>(null);
+/** What a recipe gives the card of one of its steps. */
+export interface AboutCard {
+  readonly report: StepReport | null;
+  /** Takes the step out of the recipe; null where it cannot be. */
+  readonly remove: (() => void) | null;
+}
 
-/** A step of the recipe: its switch, its figure, and its controls in two columns. */
+export const CardContext = createContext<AboutCard>({ report: null, remove: null });
+
+/** A step of the recipe: its switch, its figure, and, unfolded, its controls in two columns. */
 export function StepCard<Step extends RecipeStep>({
-  title,
   step,
   figure,
   onChange,
   children,
 }: {
-  title: string;
   step: Step;
-  figure: ReactNode;
+  /** In place of what the step reports. */
+  figure?: ReactNode;
   /** Switched on or off. */
   onChange: (step: Step) => void;
   children: ReactNode;
 }) {
-  const remove = useContext(StepRemoval);
+  const { report, remove } = useContext(CardContext);
+  const { title } = aboutStep(step.kind);
+  const [isOpen, setOpen] = useFold(foldOf(step), false);
+  const shows = isOpen && !step.off;
   return (
     <Box
       component="section"
       aria-label={`${title} step`}
-      sx={{ border: `1px solid ${chart('rule')}`, borderRadius: 1, bgcolor: chart('card'), px: 1.2, py: 0.6 }}
+      sx={{ border: `1px solid ${chart('rule')}`, borderRadius: 1, bgcolor: chart('card'), px: 0.8, py: 0.3, minWidth: 0 }}
     >
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.6 }}>
-        <Switch
-          size="small"
-          checked={!step.off}
-          onChange={(_, on) => onChange({ ...step, off: on ? undefined : true })}
-          slotProps={{ input: { 'aria-label': `${title} step on` } }}
-          color="default"
-          sx={{ ml: -1 }}
-        />
-        <Typography variant="h3" sx={{ flex: 1, opacity: step.off ? 0.6 : 1 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.4, minWidth: 0 }}>
+        <FoldButton name={`${title} step`} isOpen={shows} disabled={step.off} onChange={setOpen} />
+        <Typography
+          variant="h3"
+          noWrap
+          onClick={() => !step.off && setOpen(!isOpen)}
+          sx={{ flex: 1, opacity: step.off ? 0.6 : 1, cursor: step.off ? 'default' : 'pointer' }}
+        >
           {title}
         </Typography>
         {step.off ? (
@@ -46,21 +57,34 @@ export function StepCard<Step extends RecipeStep>({
             off
           </Typography>
         ) : (
-          figure
+          (figure ?? (report && <Reported report={report} />))
         )}
+        <Switch
+          size="small"
+          checked={!step.off}
+          onChange={(_, on) => onChange({ ...step, off: on ? undefined : true })}
+          slotProps={{ input: { 'aria-label': `${title} step on` } }}
+          color="default"
+          sx={{ mr: -0.5, flexShrink: 0 }}
+        />
         {remove && (
-          <IconButton
-            size="small"
-            aria-label={`Remove the ${title.toLowerCase()} step`}
-            onClick={() => remove(step.kind)}
-            sx={{ fontSize: 15, width: 22, height: 22, mr: -0.6, color: 'text.secondary' }}
-          >
-            ×
-          </IconButton>
+          <Sign name={`Remove the ${title.toLowerCase()} step`} onClick={remove}>
+            <CloseIcon />
+          </Sign>
         )}
       </Box>
-      {!step.off && (
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', alignItems: 'center', columnGap: 1.5, pl: 0.5, pb: 0.3 }}>
+      {shows && (
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: 'auto minmax(0, 1fr)',
+            alignItems: 'center',
+            columnGap: 1.5,
+            pl: 0.5,
+            pt: 0.3,
+            pb: 0.5,
+          }}
+        >
           {children}
         </Box>
       )}
@@ -68,87 +92,19 @@ export function StepCard<Step extends RecipeStep>({
   );
 }
 
-export const Label = ({ children }: { children: ReactNode }) => (
-  <Typography variant="body2" color="text.secondary">
-    {children}
-  </Typography>
-);
+/** What a card's fold is remembered by. */
+export const foldOf = ({ id }: Pick<RecipeStep, 'id'>): string => `step ${id}`;
 
-export function Choose<Value extends string>({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string;
-  value: Value;
-  options: Readonly<Record<Value, string>>;
-  onChange: (value: Value) => void;
-}) {
-  const values = Object.keys(options) as Value[];
+/** A step's figure before it and after it. */
+function Reported({ report: { label, unit, digits, figure, before, after } }: { report: StepReport }) {
+  const out = figure !== undefined && after !== null && isOut(figure, after);
   return (
-    <>
-      <Label>{label}</Label>
-      <Select<Value>
-        variant="standard"
-        disableUnderline
-        displayEmpty
-        value={value}
-        onChange={(event) => onChange(event.target.value as Value)}
-        inputProps={{ 'aria-label': label }}
-        sx={{ fontSize: '0.9rem', justifySelf: 'end', textAlign: 'right', '& .MuiSelect-select': { py: 0.1 } }}
-      >
-        {values.map((v) => (
-          <MenuItem key={v} value={v} dense>
-            {options[v]}
-          </MenuItem>
-        ))}
-      </Select>
-    </>
-  );
-}
-
-/** A length of time that is dragged; it takes effect when let go. */
-export function Seconds({
-  label,
-  name,
-  value,
-  least,
-  most,
-  onChange,
-}: {
-  label: string;
-  name: string;
-  value: number;
-  least: number;
-  most: number;
-  onChange: (value: number) => void;
-}) {
-  const [dragged, setDragged] = useState<number | null>(null);
-  return (
-    <>
-      <Label>{label}</Label>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, pl: 1 }}>
-        <Slider
-          size="small"
-          min={least}
-          max={most}
-          step={0.05}
-          value={dragged ?? value}
-          aria-label={name}
-          color="secondary"
-          getAriaValueText={(v) => `${v.toFixed(2)} seconds`}
-          onChange={(_, v) => setDragged(v)}
-          onChangeCommitted={(_, v) => {
-            setDragged(null);
-            onChange(v);
-          }}
-          sx={{ color: chart('ink') }}
-        />
-        <Typography variant="body2" sx={{ whiteSpace: 'nowrap' }}>
-          {(dragged ?? value).toFixed(2)} s
-        </Typography>
+    <Typography variant="body2" component="span" color="text.secondary" noWrap sx={{ flexShrink: 0 }}>
+      {label}&nbsp;
+      {before !== null && after !== null && numeral(before, digits) !== numeral(after, digits) && `${numeral(before, digits)} → `}
+      <Box component="span" sx={{ color: 'text.primary' }}>
+        <FigureValue value={after} unit={unit} digits={digits} out={out} todo={out && figure ? BOUNDS[figure].todo : undefined} />
       </Box>
-    </>
+    </Typography>
   );
 }

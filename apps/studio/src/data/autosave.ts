@@ -1,4 +1,4 @@
-import type { ClipRow } from '@/server/clips';
+import type { ClipRow } from '@/http/clip';
 import { dirtyClips, docOf, useClips, type ClipDoc, type SavedClip } from './clips-store';
 import { fetchJson, RequestError } from './fetch-json';
 

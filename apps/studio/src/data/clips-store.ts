@@ -1,20 +1,10 @@
-import { stepSchema, type RecipeStep } from '@lantern/motion';
+import type { ClipDocument } from '@lantern/motion';
 import { temporal } from 'zundo';
 import { create } from 'zustand';
-import type { ClipRow } from '@/server/clips';
+import type { ClipRow } from '@/http/clip';
 
 /** A clip as it is worked on. */
-export interface ClipDoc {
-  readonly id: string;
-  readonly take: string;
-  readonly name: string;
-  readonly from: number;
-  readonly to: number;
-  readonly steps: readonly RecipeStep[];
-  /** What it is, in words; empty: nobody has said. */
-  readonly gait: string;
-  readonly direction: string;
-}
+export type ClipDoc = ClipDocument;
 
 /** What the server has of a clip, and at which revision. */
 export interface SavedClip {
@@ -52,17 +42,7 @@ export const useClips = create<ClipsState>()(
   ),
 );
 
-export const docOf = ({ id, take, name, from, to, steps, gait, direction }: ClipRow): ClipDoc => ({
-  id,
-  take,
-  name,
-  from,
-  to,
-  // A step saved before it had all its parameters gets those it lacks.
-  steps: steps.map((step) => stepSchema.parse(step)),
-  gait,
-  direction,
-});
+export const docOf = ({ id, name, source, steps, gait, direction }: ClipRow): ClipDoc => ({ id, name, source, steps, gait, direction });
 
 export const sameDoc = (a: ClipDoc | null, b: ClipDoc | null): boolean => JSON.stringify(a) === JSON.stringify(b);
 

@@ -1,6 +1,6 @@
-import { stepSchema } from '@lantern/motion';
+import { clipInputSchema } from '@lantern/motion';
 import { z } from 'zod';
-import type { ClipRow } from '@/server/clips';
+import type { ClipRow } from '@/http/clip';
 import { docOf, useClips, type SavedClip } from './clips-store';
 
 /** Undo survives a reload, and so does what a crash kept from being saved: both lie in the browser's storage. */
@@ -8,16 +8,8 @@ const MOST_STATES = 60;
 
 const keyOf = (project: string) => `old-lantern.history.${project}`;
 
-const doc = z.object({
-  id: z.string(),
-  take: z.string(),
-  name: z.string(),
-  from: z.number(),
-  to: z.number(),
-  steps: z.array(stepSchema),
-  gait: z.string().default(''),
-  direction: z.string().default(''),
-});
+/** Histories of before clips had a source are carried over. */
+const doc = clipInputSchema;
 const state = z.object({ docs: z.array(doc) });
 const kept = z.object({
   docs: z.array(doc),

@@ -1,9 +1,9 @@
 'use client';
-import type { Marker, Passport, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
+import { mappingOf, type Mapping, type Marker, type Passport, type Skeleton, type StageProp, type TakeOverrides } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
 import type { CharacterRow, FitRow } from '@/server/characters';
-import type { ClipRow } from '@/server/clips';
+import type { ClipRow } from '@/http/clip';
 import { fetchJson } from './fetch-json';
 
 export interface ProjectInfo {
@@ -37,6 +37,8 @@ export interface TakeInfo {
   readonly props: readonly StageProp[];
   readonly path: readonly number[];
   readonly created: string;
+  /** What a person has mapped by hand on skeletons of its suit. */
+  readonly mapping?: Mapping;
 }
 
 export interface ProjectData {
@@ -57,7 +59,14 @@ export function useProjectInfo(): ProjectInfo {
 
 export const projectKey = (id: string) => ['project', id];
 
+/** The mapping that a suit has belongs to every take of it. */
+function withMappings(data: ProjectData): ProjectData {
+  const fits = data.fits.map(({ source, character, settings }) => ({ source, character, ...settings }));
+  if (fits.every(({ mapping }) => !mapping)) return data;
+  return { ...data, takes: data.takes.map((take) => ({ ...take, mapping: mappingOf(take.signature, fits) })) };
+}
+
 export function useProjectData() {
   const { id } = useProjectInfo();
-  return useQuery({ queryKey: projectKey(id), queryFn: () => fetchJson<ProjectData>(`/api/projects/${id}`) });
+  return useQuery({ queryKey: projectKey(id), queryFn: () => fetchJson<ProjectData>(`/api/projects/${id}`), select: withMappings });
 }

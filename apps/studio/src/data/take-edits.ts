@@ -28,14 +28,14 @@ interface TakeEdit {
   readonly clips?: readonly ClipChange[];
 }
 
-/** Where a clip is cut, before and after an edit of takes. */
+/** Where a clip is cut and what its steps say of frames, before and after an edit of takes. */
 export interface ClipChange {
   readonly id: string;
   readonly before: ClipCut;
   readonly after: ClipCut;
 }
 
-type ClipCut = Pick<ClipDoc, 'take' | 'from' | 'to'>;
+type ClipCut = Pick<ClipDoc, 'source' | 'steps'>;
 
 interface TakeEditsState {
   readonly project: string | null;
@@ -52,6 +52,9 @@ export const useTakeHistory = create<TakeEditsState>()(
   persist((): TakeEditsState => ({ project: null, past: [], future: [], busy: [] }), {
     name: 'old-lantern.take-edits',
     partialize: ({ project, past, future }) => ({ project, past, future }),
+    // Edits of before clips had a source cannot be undone: they go.
+    version: 1,
+    migrate: () => ({ project: null, past: [], future: [], busy: [] }),
   }),
 );
 
@@ -95,11 +98,16 @@ async function put(client: QueryClient, project: string, changes: readonly TakeC
 
 /** Cuts clips where they were or will be; what else was done to them since stays. */
 function cut(clips: readonly ClipChange[], side: 'before' | 'after'): void {
-  const moved = new Map(clips.map((clip) => [clip.id, clip[side]]));
+  const moved = new Map(clips.map((clip) => [clip.id, clip]));
   useClips.setState(({ docs }) => ({
     docs: docs.map((doc) => {
-      const to = moved.get(doc.id);
-      return to ? { ...doc, ...to, steps: stepsAtRate(doc.steps, (to.to - to.from) / (doc.to - doc.from)) } : doc;
+      const change = moved.get(doc.id);
+      if (!change) return doc;
+      const [now, then] = [change[side === 'before' ? 'after' : 'before'], change[side]];
+      const isUntouched = JSON.stringify(doc.steps) === JSON.stringify(now.steps);
+      // There and back is exact; steps that were changed meanwhile are brought to the other rate.
+      const factor = (then.source.to - then.source.from) / (doc.source.to - doc.source.from);
+      return { ...doc, source: then.source, steps: isUntouched ? then.steps : stepsAtRate(doc.steps, factor) };
     }),
   }));
 }

@@ -28,7 +28,12 @@ export function useOpenTake(take: TakeInfo | null, asFound = false, stretch?: St
  * one must never be given for the other.
  */
 export const takeKey = (take: TakeInfo, overrides: TakeOverrides = take.overrides, stretch?: Stretch): string =>
-  `${take.id} ${JSON.stringify(Object.entries(overrides).sort())}${stretch ? ` ${stretch.from}+${stretch.chunks}` : ''}`;
+  [
+    take.id,
+    JSON.stringify(Object.entries(overrides).sort()),
+    ...(take.mapping && Object.keys(take.mapping).length > 0 ? [JSON.stringify(Object.entries(take.mapping).sort())] : []),
+    ...(stretch ? [`${stretch.from}+${stretch.chunks}`] : []),
+  ].join(' ');
 
 export const sourceOf = (take: TakeInfo, overrides: TakeOverrides = take.overrides, stretch?: Stretch): TakeSource => ({
   key: takeKey(take, overrides, stretch),
@@ -39,6 +44,7 @@ export const sourceOf = (take: TakeInfo, overrides: TakeOverrides = take.overrid
   fps: take.fps,
   moving: take.moving,
   overrides,
+  mapping: take.mapping ?? {},
   passport: { reading: take.passport.reading },
 });
 

@@ -1,27 +1,7 @@
-import { stepSchema } from '@lantern/motion';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import type { ClipRow, ClipSave } from '@/http/clip';
 import type { Database } from './database';
 import { clips, takes } from './schema';
-
-/** What a save sends: the whole clip, and the revision it started from (0 for a new one). */
-export const clipInput = z.object({
-  take: z.uuid(),
-  name: z.string().trim().min(1).max(120),
-  from: z.int().min(0),
-  to: z.int().min(1),
-  steps: z.array(stepSchema).max(50),
-  gait: z.string().trim().max(60).default(''),
-  direction: z.string().trim().max(60).default(''),
-  revision: z.int().min(0),
-});
-type ClipInputWhole = z.infer<typeof clipInput>;
-export type ClipInput = Omit<ClipInputWhole, 'gait' | 'direction'> & Partial<Pick<ClipInputWhole, 'gait' | 'direction'>>;
-
-export type ClipRow = Pick<
-  typeof clips.$inferSelect,
-  'id' | 'project' | 'take' | 'name' | 'from' | 'to' | 'steps' | 'gait' | 'direction' | 'revision' | 'updated'
->;
 
 const columns = {
   id: clips.id,
@@ -37,12 +17,17 @@ const columns = {
   updated: clips.updated,
 };
 
+type Stored = Pick<typeof clips.$inferSelect, keyof typeof columns>;
+
+const clipOf = ({ take, from, to, ...rest }: Stored): ClipRow => ({ ...rest, source: { take, from, to } });
+
 export async function listClips(database: Database, project: string): Promise<ClipRow[]> {
-  return database
+  const rows = await database
     .select(columns)
     .from(clips)
     .where(and(eq(clips.project, project), isNull(clips.removed)))
     .orderBy(asc(clips.created), asc(clips.id));
+  return rows.map(clipOf);
 }
 
 export type SaveResult =
@@ -52,41 +37,43 @@ export type SaveResult =
   | { readonly outcome: 'invalid'; readonly message: string };
 
 /** Saves a clip if it is still at the revision that the save started from; a removed clip may come back (undo). */
-export async function saveClip(database: Database, project: string, id: string, input: ClipInput): Promise<SaveResult> {
+export async function saveClip(database: Database, project: string, id: string, save: ClipSave): Promise<SaveResult> {
+  const { revision, source, name, steps, gait, direction } = save;
   const [take] = await database
     .select({ passport: takes.passport })
     .from(takes)
-    .where(and(eq(takes.id, input.take), eq(takes.project, project)));
+    .where(and(eq(takes.id, source.take), eq(takes.project, project)));
   if (!take) return { outcome: 'invalid', message: 'The take that this clip is cut from is not in the project.' };
-  if (input.from >= input.to || input.to > take.passport.frames - 1) {
+  if (source.from >= source.to || source.to > take.passport.frames - 1) {
     return {
       outcome: 'invalid',
-      message: `The cut ${input.from} to ${input.to} does not lie in the take, whose frames go from 0 to ${take.passport.frames - 1}.`,
+      message: `The cut ${source.from} to ${source.to} does not lie in the take, whose frames go from 0 to ${take.passport.frames - 1}.`,
     };
   }
-  const { revision, ...values } = input;
+  const values = { ...source, name, steps, gait, direction };
   if (revision === 0) {
     const made = await database
       .insert(clips)
       .values({ id, project, ...values })
       .onConflictDoNothing()
       .returning(columns);
-    if (made.length > 0) return { outcome: 'saved', clip: made[0] };
+    if (made.length > 0) return { outcome: 'saved', clip: clipOf(made[0]) };
   }
   const saved = await database
     .update(clips)
-    // A cut that was moved is no longer where it was in the file.
     .set({
       ...values,
+      // What was changed is no longer what it was at the file's rate.
       fileFrom: sql`case when ${clips.from} = ${values.from} then ${clips.fileFrom} end`,
       fileTo: sql`case when ${clips.to} = ${values.to} then ${clips.fileTo} end`,
+      fileSteps: sql`case when ${clips.steps} = ${JSON.stringify(steps)}::jsonb then ${clips.fileSteps} end`,
       revision: sql`${clips.revision} + 1`,
       updated: new Date(),
       removed: null,
     })
     .where(and(eq(clips.id, id), eq(clips.project, project), eq(clips.revision, revision)))
     .returning(columns);
-  if (saved.length > 0) return { outcome: 'saved', clip: saved[0] };
+  if (saved.length > 0) return { outcome: 'saved', clip: clipOf(saved[0]) };
   return { outcome: 'conflict', clip: await findClip(database, id) };
 }
 
@@ -97,7 +84,7 @@ export async function removeClip(database: Database, project: string, id: string
     .set({ removed: new Date(), revision: sql`${clips.revision} + 1`, updated: new Date() })
     .where(and(eq(clips.id, id), eq(clips.project, project), eq(clips.revision, revision)))
     .returning(columns);
-  if (done.length > 0) return { outcome: 'saved', clip: done[0] };
+  if (done.length > 0) return { outcome: 'saved', clip: clipOf(done[0]) };
   return { outcome: 'conflict', clip: await findClip(database, id) };
 }
 
@@ -106,5 +93,5 @@ async function findClip(database: Database, id: string): Promise<ClipRow | null>
     .select(columns)
     .from(clips)
     .where(and(eq(clips.id, id), isNull(clips.removed)));
-  return clip ?? null;
+  return clip ? clipOf(clip) : null;
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { capture, type ScriptName } from '@lantern/capture';
 import { castGlb } from '@lantern/cast';
-import { describeTake, findLoops, readTake, stepSchema, writeBvh } from '@lantern/motion';
+import { describeTake, findLoops, readTake, recipeSchema, writeBvh } from '@lantern/motion';
 import { and, eq } from 'drizzle-orm';
 import { importCharacter } from './characters';
 import { saveClip } from './clips';
@@ -72,11 +72,7 @@ export async function loadDemo(database: Database): Promise<void> {
     if (script !== 'rounds') continue;
     const { ground } = describeTake(readTake(bytes, file));
     const candidates = ground ? findLoops(ground).candidates : [];
-    const steps = [
-      stepSchema.parse({ kind: 'loop' }),
-      stepSchema.parse({ kind: 'foot-lock' }),
-      stepSchema.parse({ kind: 'travel', start: 'origin' }),
-    ];
+    const steps = recipeSchema.parse([{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
     const stroll = candidates.find((c) => c.strides === 1 && c.startsOn === 'left' && c.seconds > 0.95);
     const jog = candidates.find((c) => c.strides === 1 && c.startsOn === 'left' && c.seconds < 0.85);
     for (const [name, loop] of [
@@ -84,7 +80,14 @@ export async function loadDemo(database: Database): Promise<void> {
       ['jog-forward', jog],
     ] as const) {
       if (loop)
-        await saveClip(database, 'gullmouth', randomUUID(), { take: take.id, name, from: loop.from, to: loop.to, steps, revision: 0 });
+        await saveClip(database, 'gullmouth', randomUUID(), {
+          name,
+          source: { take: take.id, from: loop.from, to: loop.to },
+          steps,
+          gait: '',
+          direction: '',
+          revision: 0,
+        });
     }
   }
 }

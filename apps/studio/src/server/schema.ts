@@ -134,6 +134,8 @@ export const clips = pgTable(
     /** Where the cut was in the take's file when the take was brought to another rate, in frames of the file; null once it is cut anew. */
     fileFrom: doublePrecision('file_from'),
     fileTo: doublePrecision('file_to'),
+    /** The steps as they were then, and how many frames of the file a frame of theirs is; null once they are changed. */
+    fileSteps: jsonb('file_steps').$type<{ readonly step: number; readonly steps: RecipeStep[] }>(),
     /** What it is, in words; empty: nobody has said. */
     gait: text('gait').notNull().default(''),
     direction: text('direction').notNull().default(''),

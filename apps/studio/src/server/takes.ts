@@ -237,8 +237,8 @@ export const stepOf = (row: Pick<TakeRow, 'fps'>, { fps, conform }: TakeOverride
   conform === undefined ? 1 : (fps ?? row.fps) / conform;
 
 /**
- * Moves the cuts of a take's clips to where they are at another rate. Where they are in the file is kept, so that going there and back,
- * as undo does, changes no cut by a frame.
+ * Moves the cuts of a take's clips, and what their steps say in frames, to where they are at another rate. Where they are in the file is kept,
+ * so that going there and back, as undo does, changes nothing by a frame.
  */
 async function moveCuts(
   database: Pick<Database, 'update' | 'select'>,
@@ -262,10 +262,16 @@ async function moveCuts(
       revision: sql`${clips.revision} + 1`,
     })
     .where(eq(clips.take, take));
-  // Contacts set by hand are frames too.
-  for (const { id, steps } of await database.select({ id: clips.id, steps: clips.steps }).from(clips).where(eq(clips.take, take))) {
-    const scaled = stepsAtRate(steps, before / after);
-    if (scaled.some((step, i) => step !== steps[i])) await database.update(clips).set({ steps: scaled }).where(eq(clips.id, id));
+  const stored = await database
+    .select({ id: clips.id, steps: clips.steps, fileSteps: clips.fileSteps })
+    .from(clips)
+    .where(eq(clips.take, take));
+  for (const { id, steps, fileSteps } of stored) {
+    const kept = fileSteps ?? { step: before, steps };
+    await database
+      .update(clips)
+      .set({ steps: stepsAtRate(kept.steps, kept.step / after), fileSteps: kept })
+      .where(eq(clips.id, id));
   }
 }
 

@@ -12,7 +12,7 @@ export function ConflictDialog() {
   const theirs = conflicts[id].doc;
   const mine = docs.find((doc) => doc.id === id) ?? null;
   const describe = (doc: typeof mine) =>
-    doc ? `“${doc.name}”, frames ${doc.from} to ${doc.to}, ${doc.steps.filter((s) => !s.off).length} steps on` : 'removed';
+    doc ? `“${doc.name}”, frames ${doc.source.from} to ${doc.source.to}, ${doc.steps.filter((s) => !s.off).length} steps on` : 'removed';
   return (
     <Dialog open aria-labelledby="conflict-title">
       <DialogTitle id="conflict-title" sx={{ fontFamily: 'Alegreya' }}>

@@ -1,14 +1,17 @@
 import {
   againstSource,
-  applyStep,
   cadence,
   clipContacts,
   clipFigures,
   clipSlides,
   groundwork,
+  isMirror,
   gaitNumbers,
   legChangeDeg,
   repeatLoop,
+  reportOf,
+  stepClips,
+  stepOf,
   repeatWay,
   sidesOf,
   sourceFrames,
@@ -22,6 +25,8 @@ import {
   type GaitNumbers,
   type Motion,
   type SpeedChange,
+  type StepClips,
+  type StepReport,
   type TravelTraces,
 } from '@lantern/motion';
 import type { Held } from './held';
@@ -51,12 +56,28 @@ export interface ClipMeasured {
   readonly markers: Markers | null;
   /** Every contact of the clip (of a loop, those that begin in its cycle), and how far the foot slides in it without and with foot lock. */
   readonly contacts: readonly ContactSlide[];
+  /** Where the contacts' frames are in the cut: the frame of it that the clip begins with, and the cut's length; null where they are none of it. */
+  readonly contactsIn: { readonly start: number; readonly cycle: number } | null;
   readonly gait: GaitNumbers | null;
   readonly traces: TravelTraces | null;
-  /** What the speed step asks of strides and time, and what that does to the legs. */
-  readonly speed: (SpeedChange & { readonly legDeg: number }) | null;
-  /** The clip as it comes into the retime step: its frames, less one, its landings, and its steps a minute. */
-  readonly untimed: { readonly frames: number; readonly landings: readonly Landing[]; readonly cadence: number | null } | null;
+  /** What each step's card shows, by the step's id. */
+  readonly steps: Readonly<Record<string, StepMeasured>>;
+}
+
+/** What is said beside a step. */
+export interface StepMeasured {
+  readonly report: StepReport | null;
+  /** What a speed asks of strides and time, and what that does to the legs. */
+  readonly speed?: SpeedChange & { readonly legDeg: number };
+  /** The clip as it comes into a change of time. */
+  readonly untimed?: Untimed;
+}
+
+/** A clip in its own time: its frames, less one, its landings, and its steps a minute. */
+export interface Untimed {
+  readonly frames: number;
+  readonly landings: readonly Landing[];
+  readonly cadence: number | null;
 }
 
 /** A foot's first contact, frames. */
@@ -94,7 +115,7 @@ function wayOnFloor({ travel, loop }: Clip, repeats: number): Pick<ClipResult, '
   };
 }
 
-export function untimedOf(clip: Clip): NonNullable<ClipMeasured['untimed']> {
+export function untimedOf(clip: Clip): Untimed {
   const contacts = clipContacts(clip);
   const landings = (['left', 'right'] as const).flatMap((side) => (contacts?.[side] ?? []).map(({ from }) => ({ side, at: from })));
   return {
@@ -104,22 +125,30 @@ export function untimedOf(clip: Clip): NonNullable<ClipMeasured['untimed']> {
   };
 }
 
-/** Slides in the contacts as the foot lock knows them, before time is changed. */
-function slidesOf(run: Held['run'], whole: ClipRecipe): ContactSlide[] {
-  const recipe = { ...whole, steps: whole.steps.filter(({ kind }) => kind !== 'retime') };
-  const clip = run(recipe);
+/** Slides in the contacts as the foot lock knows them, before time is changed or the clip is walked on. */
+function slidesOf(run: Held['run'], recipe: ClipRecipe): Pick<ClipMeasured, 'contacts' | 'contactsIn'> {
+  const lock = recipe.steps.findLastIndex(({ kind, off }) => kind === 'foot-lock' && !off);
+  const held = lock < 0 ? recipe : { ...recipe, steps: recipe.steps.slice(0, lock + 1) };
+  const clip = run(held);
   const after = clipSlides(clip);
-  const isLocked = recipe.steps.some(({ kind, off }) => kind === 'foot-lock' && !off);
-  const free = isLocked
-    ? clipSlides(run({ ...recipe, steps: recipe.steps.filter(({ kind }) => kind !== 'foot-lock') }), clip.contacts)
-    : after;
-  return after.map(({ side, from, to, excursionCm }, i) => ({
+  const free = lock < 0 ? after : clipSlides(run({ ...recipe, steps: recipe.steps.slice(0, lock) }), clip.contacts);
+  const contacts = after.map(({ side, from, to, excursionCm }, i) => ({
     side,
     from,
     to,
     slideCm: free[i]?.excursionCm ?? excursionCm,
-    heldCm: isLocked ? excursionCm : null,
+    heldCm: lock < 0 ? null : excursionCm,
   }));
+  return { contacts, contactsIn: contactsIn(run, held) };
+}
+
+/** Where a clip whose frames are its cut's, one after the other, begins in it; null for a mirror image, and where time has been changed. */
+function contactsIn(run: Held['run'], recipe: ClipRecipe): ClipMeasured['contactsIn'] {
+  const source = sourceFrames(run, recipe);
+  const cycle = recipe.to - recipe.from;
+  if (!source || source.length !== cycle + 1 || recipe.steps.some(isMirror)) return null;
+  const [start] = source;
+  return source.every((at, f) => at === (start === 0 ? f : (f + start) % cycle)) ? { start, cycle } : null;
 }
 
 /** A clip as it is shown. */
@@ -128,7 +157,7 @@ export function clipResult({ run, motion: whole, ground: found }: Held, recipe: 
   const motion = playedOn(clip, view);
   // A clip that is fitted to somebody has that one's joints.
   const body = motion.skeleton === whole.skeleton ? found?.body : groundwork(clip.motion)?.body;
-  const isAtOrigin = recipe.steps.some((step) => step.kind === 'travel' && !step.off && step.start === 'origin');
+  const isAtOrigin = stepOf(recipe.steps, 'travel')?.start === 'origin';
   return {
     motion: copyForWire(motion),
     markers: body ? { ...sidesOf(motion.skeleton, body), footprints: [] } : null,
@@ -146,26 +175,24 @@ export function clipMeasured({ run }: Held, recipe: ClipRecipe, view: View): Cli
   const clip = run(recipe);
   const played = groundwork(playedOn(clip, view));
   const figures = clipFigures(clip);
-  const before = (kind: string) => {
-    const at = recipe.steps.findIndex((step) => step.kind === kind && !step.off);
-    return at < 0 ? null : run({ ...recipe, steps: recipe.steps.slice(0, at) });
-  };
-  const unhurried = before('speed');
-  const step = recipe.steps.find(({ kind, off }) => kind === 'speed' && !off);
-  const change = unhurried && step?.kind === 'speed' ? speedChange(unhurried, step) : null;
-  const hurried = unhurried && step ? applyStep(unhurried, step) : null;
-  const untimed = before('retime');
   return {
     figures,
     against: againstSource(run, recipe),
     // On the spot the feet leave no prints.
     markers: played && { ...markersOf(played), ...(view.inPlace ? { footprints: [] } : {}) },
-    contacts: slidesOf(run, recipe),
+    ...slidesOf(run, recipe),
     gait: figures && gaitNumbers(clip, figures.speedMps),
     traces: travelTraces(clip),
-    speed: change && unhurried && hurried && { ...change, legDeg: legChangeDeg(unhurried, hurried) },
-    untimed: untimed && untimedOf(untimed),
+    steps: Object.fromEntries(stepClips(run, recipe).map((clips) => [clips.step.id, measuredStep(clips)])),
   };
+}
+
+function measuredStep({ step, before, after }: StepClips): StepMeasured {
+  const report = reportOf(step, before, after);
+  if (step.off) return { report };
+  if (step.kind === 'retime') return { report, untimed: untimedOf(before) };
+  const change = step.kind === 'speed' && speedChange(before, step);
+  return change ? { report, speed: { ...change, legDeg: legChangeDeg(before, after) } } : { report };
 }
 
 /** What leaves the worker is a copy: the worker keeps its own. */

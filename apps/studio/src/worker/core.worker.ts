@@ -6,6 +6,11 @@ import {
   closings,
   compareMotions,
   createMotion,
+  createStep,
+  isMirror,
+  mirrorMap,
+  stepOf,
+  withStep,
   bodyOf,
   groundwork,
   jointWay,
@@ -39,12 +44,14 @@ import {
   type Overview,
   type Project,
   type Proposal,
+  type RecipeStep,
   type Report,
   type Seam,
   type SeamPoses,
   type Segment,
   type Skeleton,
   type Standing,
+  type StepKind,
   type StrideTraces,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
@@ -80,12 +87,22 @@ export interface Reading {
   readonly proposals: readonly Proposal[];
 }
 
+/** Two joints that take each other's movement in the mirror; both are the same where a joint is mirrored where it is. */
+export interface MirroredPair {
+  readonly joint: string;
+  readonly partner: string;
+  /** Of the two entries of a pair the first. */
+  readonly isFirst: boolean;
+  readonly confidence: number;
+  readonly reason: string;
+}
+
 /** Loop candidates that leave the worker; what a take offers is chosen from all. */
 const MOST_SHOWN = 40;
 
 export type { CharacterView } from './fit-api';
 export type { FittedView, FitView, MappedSide } from './fitting';
-export type { ClipMeasured, ClipResult, ContactSlide, Landing, View } from './clip-result';
+export type { ClipMeasured, ClipResult, ContactSlide, Landing, StepMeasured, Untimed, View } from './clip-result';
 
 const api = {
   /** Opens a take for what follows, which calls it by its key. */
@@ -179,16 +196,38 @@ const api = {
   /** A joint over the strides that a clip's typical cycle is made of; null when there are none. */
   async strides(id: string, recipe: ClipRecipe, joint: string): Promise<StrideTraces | null> {
     const { run } = await withCast(id, recipe.steps);
-    const at = recipe.steps.findIndex(({ kind }) => kind === 'typical-cycle');
-    const step = recipe.steps[at];
-    const found = step?.kind === 'typical-cycle' ? groundwork(run({ ...recipe, steps: recipe.steps.slice(0, at) }).motion) : null;
+    const step = stepOf(recipe.steps, 'typical-cycle');
+    const found = step && groundwork(run({ ...recipe, steps: recipe.steps.slice(0, recipe.steps.indexOf(step)) }).motion);
     try {
-      return found && step?.kind === 'typical-cycle' ? strideTraces(found, joint, step.exclude) : null;
+      return found ? strideTraces(found, joint, step.exclude) : null;
     } catch (error) {
       // Fewer than two strides: the recipe itself says so.
       if (error instanceof InputError) return null;
       throw error;
     }
+  },
+
+  /** Which joints change sides where a clip is mirrored, with how certain that is. */
+  async mirrored(id: string, recipe: ClipRecipe): Promise<MirroredPair[]> {
+    const { run } = await withCast(id, recipe.steps);
+    const at = recipe.steps.findIndex(isMirror);
+    const { motion } = run({ ...recipe, steps: recipe.steps.slice(0, at) });
+    const { joints } = motion.skeleton;
+    return mirrorMap(motion.skeleton, bodyOf(motion)).pairs.map(({ joint, partner, confidence, reason }) => ({
+      joint: joints[joint].name,
+      partner: joints[partner].name,
+      isFirst: joint < partner,
+      confidence,
+      reason,
+    }));
+  },
+
+  /** A new step for a clip, with what is good for it as it comes into that step. */
+  async createdStep(id: string, recipe: ClipRecipe, kind: StepKind, characters: readonly string[]): Promise<RecipeStep> {
+    const { run } = await withCast(id, recipe.steps);
+    const bare = createStep(kind);
+    const before = withStep(recipe.steps, bare).findIndex(({ id: its }) => !recipe.steps.some((step) => step.id === its));
+    return createStep(kind, { clip: run({ ...recipe, steps: recipe.steps.slice(0, before) }), characters });
   },
 
   /** Two frames: the first pose of a cut and the last laid over it. */
@@ -245,13 +284,16 @@ const api = {
   ): Promise<{ files: MadeFile[]; report: Report } | { problem: string }> {
     try {
       const motions = new Map<string, Motion>();
-      for (const { take } of project.clips) if (!motions.has(take)) motions.set(take, (await takeOf(take)).motion);
+      for (const {
+        source: { take },
+      } of project.clips)
+        if (!motions.has(take)) motions.set(take, (await takeOf(take)).motion);
       const motionOf = (key: string) => {
         const motion = motions.get(key);
         return motion && { motion, warnings: [] };
       };
       let cast: ReturnType<typeof castOf> | undefined;
-      for (const { take, steps } of project.clips) cast = castOf((await withCast(take, steps)).project);
+      for (const { source, steps } of project.clips) cast = castOf((await withCast(source.take, steps)).project);
       const made = await makeClips(project, motionOf, cast, progress);
       return transfer(
         made,

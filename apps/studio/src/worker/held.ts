@@ -5,11 +5,13 @@ import {
   groundwork,
   motionFromRows,
   recipeRunner,
+  withMapping,
   type Clip,
   type ClipRecipe,
   type Features,
   type Groundwork,
   type LoopSearch,
+  type Mapping,
   type Motion,
   type Passport,
   type Skeleton,
@@ -28,6 +30,8 @@ export interface TakeSource {
   readonly moving: readonly number[];
   readonly passport: Pick<Passport, 'reading'>;
   readonly overrides: TakeOverrides;
+  /** What a person has mapped by hand on skeletons of its suit. */
+  readonly mapping: Mapping;
   /** Only some chunks of a long take. */
   readonly stretch?: Stretch;
 }
@@ -72,7 +76,7 @@ async function load(source: TakeSource): Promise<Held> {
     if (!response.ok) throw new Error('The take could not be loaded.');
     const rows = new Float32Array(await response.arrayBuffer());
     const raw = motionFromRows(rows, source.skeleton, source.fps, source.moving);
-    const motion = applyOverrides(raw, source.passport.reading, source.overrides);
+    const motion = withMapping(applyOverrides(raw, source.passport.reading, source.overrides), source.mapping);
     sizes.set(source.key, motion.frames * motion.skeleton.joints.length);
     letGo();
     const run = recipeRunner(motion, castOf(source.project));

@@ -1,13 +1,11 @@
 import { stepSchema, tagsOf, type Proposal } from '@lantern/motion';
 import type { ClipDoc } from '@/data/clips-store';
-import { defaultSteps, freeName, offeredNames, otherSide, recut, STEP_ORDER, withStep } from '@/data/new-clip';
+import { defaultSteps, freeName, offeredNames, otherSide, recut } from '@/data/new-clip';
 
 const doc = (more: Partial<ClipDoc> = {}): ClipDoc => ({
   id: 'a',
-  take: 't',
   name: 'stroll',
-  from: 100,
-  to: 160,
+  source: { take: 't', from: 100, to: 160 },
   steps: defaultSteps(),
   gait: '',
   direction: '',
@@ -33,12 +31,10 @@ test('offered clips are named after the pattern, each its own, whatever the case
   expect(freeName('stroll-01', [doc({ name: 'stroll-01' }), doc({ name: 'STROLL-02' })])).toBe('stroll-03');
 });
 
-test('a step that is added comes where it is run, whatever was there before', () => {
-  for (const kind of ['floor', 'typical-cycle'] as const) {
-    const kinds = withStep(defaultSteps(), kind).map((step) => step.kind);
-    expect(kinds).toEqual(STEP_ORDER.filter((k) => kinds.includes(k)));
-  }
+test('a new clip is closed, its feet held and its root put at the origin; what does not loop is left open', () => {
+  expect(defaultSteps().map(({ id }) => id)).toEqual(['loop', 'foot-lock', 'travel']);
   expect(defaultSteps(false).map(({ kind }) => kind)).toEqual(['foot-lock', 'travel']);
+  expect(defaultSteps(true, 'wick')[0]).toMatchObject({ kind: 'fit', character: 'wick' });
 });
 
 test('contacts set by hand stay where they are in the take when the clip is cut elsewhere, and go when they are outside', () => {
@@ -53,7 +49,7 @@ test('contacts set by hand stay where they are in the take when the clip is cut 
     },
   });
   const moved = recut(doc({ steps: [lock] }), { from: 110, to: 160 });
-  expect(moved).toMatchObject({ from: 110, to: 160 });
+  expect(moved.source).toEqual({ take: 't', from: 110, to: 160 });
   expect(moved.steps[0]).toMatchObject({
     contacts: {
       left: [
@@ -74,7 +70,7 @@ test('the other side of a clip has the other name, direction and foot, bends the
   ];
   const turn = doc({ name: 'wick-turn-left-90', gait: 'turn', direction: 'left-90', steps });
   const other = otherSide(turn, [turn]);
-  expect(other).toMatchObject({ name: 'wick-turn-right-90', gait: 'turn', direction: 'right-90', from: turn.from, to: turn.to });
+  expect(other).toMatchObject({ name: 'wick-turn-right-90', gait: 'turn', direction: 'right-90', source: turn.source });
   expect(other.id).not.toBe(turn.id);
   expect(other.steps.map(({ kind }) => kind)).toEqual(['mirror', 'loop', 'path', 'foot-lock']);
   expect(other.steps[1]).toMatchObject({ start: 'right-stance' });
@@ -83,8 +79,4 @@ test('the other side of a clip has the other name, direction and foot, bends the
   const back = otherSide(other, [other]);
   expect({ ...back, id: turn.id }).toEqual(turn);
   expect(otherSide(doc({ name: 'idle' }), [doc({ name: 'idle-mirrored' })]).name).toBe('idle-mirrored-01');
-});
-
-test('a speed step begins with the speed that the clip has', () => {
-  expect(withStep(defaultSteps(), 'speed', 1.2345).find(({ kind }) => kind === 'speed')).toMatchObject({ mps: 1.23 });
 });

@@ -6,10 +6,8 @@ import { defaultSteps, freeName } from '@/data/new-clip';
 
 const doc = (change: Partial<ClipDoc> = {}): ClipDoc => ({
   id: 'a',
-  take: 't',
   name: 'stroll',
-  from: 10,
-  to: 75,
+  source: { take: 't', from: 10, to: 75 },
   steps: [stepSchema.parse({ kind: 'loop' })],
   gait: '',
   direction: '',
@@ -65,12 +63,12 @@ test('what is changed is saved once, a moment after the last change', async () =
   open([]);
   const { put } = useClips.getState();
   put(doc());
-  put(doc({ to: 76 }));
-  put(doc({ to: 77 }));
+  put(doc({ source: { take: 't', from: 10, to: 76 } }));
+  put(doc({ source: { take: 't', from: 10, to: 77 } }));
   expect(useClips.getState().state).toBe('unsaved');
   await wait(1000);
   expect(requests).toEqual(['PUT a']);
-  expect(clips.get('a')?.doc.to).toBe(77);
+  expect(clips.get('a')?.doc.source.to).toBe(77);
   expect(useClips.getState().state).toBe('saved');
 });
 
@@ -144,4 +142,14 @@ test('new clips have the next free name and the recipe of a shipped loop', () =>
   expect(freeName('stroll', [doc({ name: 'stroll-01' }), doc({ name: 'Stroll-02' })])).toBe('stroll-03');
   expect(freeName('stroll-07', [])).toBe('stroll-01');
   expect(defaultSteps().map((step) => step.kind)).toEqual(['loop', 'foot-lock', 'travel']);
+});
+
+test('a history that a browser kept from before clips had a source is carried over', () => {
+  const flat = { id: 'a', take: 't', name: 'stroll', from: 10, to: 75, steps: [{ kind: 'loop' }], gait: '', direction: '' };
+  const past = [{ docs: [{ ...flat, name: 'earlier' }] }];
+  storage.set('old-lantern.history.p', JSON.stringify({ docs: [flat], revisions: { a: 1 }, past, future: [] }));
+  open([row(doc(), 1)]);
+  expect(useClips.getState().docs).toEqual([doc()]);
+  useClips.temporal.getState().undo();
+  expect(useClips.getState().docs).toEqual([doc({ name: 'earlier' })]);
 });

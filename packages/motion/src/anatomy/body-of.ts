@@ -1,27 +1,26 @@
-import type { Body } from './body';
-import { findBody } from './find-body';
+import type { Body } from '../model/body';
 import type { Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
+import { findBody } from './find-body';
 
 /**
- * Whose body a motion's skeleton is: found once for a skeleton, from the first motion that is asked for, or as it was settled.
+ * Whose body a motion's skeleton is: as it is settled (see `withBody`), else found, once for a skeleton, from the first motion that is asked for.
  *
  * @returns null when it is not a person's
+ * @example
+ * bodyOf(motion)?.legs.left.knee; // 17: the number of the joint
  */
 export function bodyOf(motion: Motion): Body | null {
-  const known = BODIES.get(motion.skeleton);
+  const { skeleton } = motion;
+  if (skeleton.body !== undefined) return skeleton.body;
+  const known = FOUND.get(skeleton);
   if (known !== undefined) return known;
   const found = findBody(motion);
-  BODIES.set(motion.skeleton, found);
+  FOUND.set(skeleton, found);
   return found;
 }
 
-const BODIES = new WeakMap<Skeleton, Body | null>();
+const FOUND = new WeakMap<Skeleton, Body | null>();
 
-/** Whose body a skeleton is known to be; undefined where nobody has asked yet. */
-export const knownBody = (skeleton: Skeleton): Body | null | undefined => BODIES.get(skeleton);
-
-/** Settles whose body a skeleton is, where more is known than one motion shows: of its take, or by its mapping. */
-export function knowBody(skeleton: Skeleton, body: Body | null): void {
-  BODIES.set(skeleton, body);
-}
+/** The motion with its body settled: what is cut from it or made of it keeps it. */
+export const withBody = (motion: Motion, body: Body | null): Motion => ({ ...motion, skeleton: { ...motion.skeleton, body } });

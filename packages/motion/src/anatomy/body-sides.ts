@@ -1,5 +1,4 @@
-import type { Arm, Body, BodyDoubt, Leg } from './body';
-import type { Side } from './side';
+import type { Arm, Body, BodyDoubt, Leg, Side } from '../model/body';
 import { jointWords } from './joint-words';
 import type { Globals } from '../model/kinematics';
 import type { Skeleton } from '../model/skeleton';

@@ -1,5 +1,5 @@
 import { settleSides, type Pair } from './body-sides';
-import type { Arm, Body, BodyDoubt, Leg } from './body';
+import type { Arm, Body, BodyDoubt, Leg } from '../model/body';
 import { chainOf, endsOf, forkOf, lookAt, sampleFrames, tallest, type Look } from './body-look';
 import { isFourLegged } from './four-legged';
 import { chooseLimb, chooseLimbs, type LimbChain, type LimbChoice, type LimbJoints } from './limb-choice';

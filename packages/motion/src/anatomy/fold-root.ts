@@ -1,5 +1,5 @@
 import { multiply, rotate } from '../math/quat';
-import type { Body } from './body';
+import type { Body } from '../model/body';
 import { pathTo } from './body-look';
 import { alignSigns, type Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';

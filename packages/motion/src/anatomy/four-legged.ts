@@ -1,4 +1,4 @@
-import type { Leg } from './body';
+import type { Leg } from '../model/body';
 import { chainOf, forkOf, type Look } from './body-look';
 import type { LimbChain } from './limb-choice';
 

@@ -1,4 +1,4 @@
-import type { Side } from './side';
+import type { Side } from '../model/body';
 import type { LimbPart } from './parts';
 
 /** What a joint's name says. */

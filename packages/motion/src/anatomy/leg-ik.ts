@@ -1,6 +1,6 @@
 import { fromAxisAngle, multiply, multiplyInverse, rotate, type Vec3 } from '../math/quat';
 import { cross, norm, plus, shortestTurn, times, unit } from '../math/vec';
-import type { Leg } from './body';
+import type { Leg } from '../model/body';
 import type { Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 

@@ -1,7 +1,6 @@
 import { multiply, multiplyInverse, rotate } from '../math/quat';
 import { shortestTurn } from '../math/vec';
-import type { Body } from './body';
-import { knownBody } from './body-of';
+import type { Body } from '../model/body';
 import { pathTo } from './body-look';
 import { swapSides } from './side-names';
 import { childrenOf, restPose, type Skeleton } from '../model/skeleton';
@@ -37,12 +36,11 @@ const IN_THE_MIDDLE = 0.7;
  *
  * The reference is the rest pose, its left to +X, each bone turned the shortest way to where it is symmetric with its partner's.
  *
- * Where it is known whose body the skeleton is (see `bodyOf`), its limbs are each other's partners.
+ * @param body whose limbs are each other's partners, where it is known
  */
-export function mirrorMap(skeleton: Skeleton): MirrorMap {
+export function mirrorMap(skeleton: Skeleton, body: Body | null = skeleton.body ?? null): MirrorMap {
   const known = KNOWN.get(skeleton);
-  if (known) return known;
-  const body = knownBody(skeleton) ?? null;
+  if (known?.body === body) return known;
   const rest = restFacing(skeleton, body);
   const pairs = pairJoints(skeleton, rest.positions, limbMarks(skeleton, body));
   const reference = symmetric(skeleton, rest, pairs);
@@ -65,12 +63,12 @@ export function mirrorMap(skeleton: Skeleton): MirrorMap {
     carry(before, j * 4, parent, other === pairs[parent].partner ? other : parent);
     for (let k = 0; k < 3; k++) before[j * 4 + k] *= -1;
   }
-  const map = { pairs, before, after };
+  const map = { pairs, before, after, body };
   KNOWN.set(skeleton, map);
   return map;
 }
 
-const KNOWN = new WeakMap<Skeleton, MirrorMap>();
+const KNOWN = new WeakMap<Skeleton, MirrorMap & { readonly body: Body | null }>();
 
 /** A rotation seen in the mirror x = 0. */
 export function reflect(out: Float64Array | Float32Array | number[], o: number, q: ArrayLike<number>, i: number): void {

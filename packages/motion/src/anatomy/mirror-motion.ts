@@ -1,6 +1,6 @@
 import { multiply } from '../math/quat';
 import { InputError } from '../error';
-import type { Body } from './body';
+import type { Body } from '../model/body';
 import { bodyOf } from './body-of';
 import { mirrorMap, reflect, type MirrorPair } from './mirror-map';
 import { copyMotion, type Motion } from '../model/motion';
@@ -14,7 +14,7 @@ import type { Skeleton } from '../model/skeleton';
 export function mirrorMotion(motion: Motion): Motion {
   const { skeleton, frames } = motion;
   const body = bodyOf(motion);
-  const { pairs, before, after } = mirrorMap(skeleton);
+  const { pairs, before, after } = mirrorMap(skeleton, body);
   if (body) checkLimbs(skeleton, body, pairs);
   const J = skeleton.joints.length;
   const out = copyMotion(motion);

@@ -1,4 +1,4 @@
-import type { Body } from './body';
+import type { Body } from '../model/body';
 import { childrenOf, type Skeleton } from '../model/skeleton';
 
 /** Parts that a person has and this skeleton has not, in words. Missing parts are fine; it is good to know of them. */

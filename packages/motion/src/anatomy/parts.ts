@@ -1,5 +1,4 @@
-import type { Body } from './body';
-import type { Side } from './side';
+import type { Body, Side } from '../model/body';
 
 const TRUNK = ['hips', 'spine', 'neck', 'head'] as const;
 const LIMB = [

@@ -1,5 +1,4 @@
-import type { Body } from './body';
-import type { Side } from './side';
+import type { Body, Side } from '../model/body';
 import type { Skeleton } from '../model/skeleton';
 
 /** Hand, foot and all joints of the limbs of a side; −1 for what is not there. */

@@ -1,7 +1,7 @@
 import type { Vec3 } from '../math/quat';
 import { across, cross, minus, norm, plus, times, turned, unit } from '../math/vec';
 import type { CharacterSkin } from './character';
-import type { Body } from '../anatomy/body';
+import type { Body } from '../model/body';
 import { childrenOf, restPose, type Skeleton } from '../model/skeleton';
 
 /** A simple body: tapered capsules, each rigid on one joint. Positions and normals in the world of the rest pose. */

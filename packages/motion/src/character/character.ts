@@ -1,6 +1,6 @@
 import type { Warning } from '../error';
 import type { Quat } from '../math/quat';
-import type { Side } from '../anatomy/side';
+import type { Side } from '../model/body';
 import type { SolePoints } from '../anatomy/sole-points';
 import type { Skeleton } from '../model/skeleton';
 import type { Parts } from '../anatomy/parts';

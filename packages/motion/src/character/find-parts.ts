@@ -1,5 +1,4 @@
-import type { Body } from '../anatomy/body';
-import type { Side } from '../anatomy/side';
+import type { Body, Side } from '../model/body';
 import { firstStandsLeft, otherWayRound } from '../anatomy/body-sides';
 import { pathTo } from '../anatomy/body-look';
 import { findBody } from '../anatomy/find-body';

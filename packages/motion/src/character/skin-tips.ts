@@ -1,6 +1,6 @@
 import { multiplyInverse, rotate, type Vec3 } from '../math/quat';
 import { inner, minus, norm, plus, times, unit, vecAt } from '../math/vec';
-import type { Body, Leg } from '../anatomy/body';
+import type { Body, Leg } from '../model/body';
 import { childrenOf, type Skeleton } from '../model/skeleton';
 import type { FixedPoint } from '../model/fixed-point';
 import type { Character, CharacterSkin } from './character';

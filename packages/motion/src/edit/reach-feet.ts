@@ -1,6 +1,5 @@
 import { lowPass } from '../math/filter';
-import type { Body } from '../anatomy/body';
-import type { Side } from '../anatomy/side';
+import type { Body, Side } from '../model/body';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { kneeAxis, reachWithLeg, softReach } from '../anatomy/leg-ik';
 import type { Motion } from '../model/motion';

@@ -3,7 +3,6 @@ import { vecAt } from '../math/vec';
 import type { Contacts, Interval } from '../model/contacts';
 import { addBelt, type Belt } from '../measure/belt';
 import { groundwork, onTheWay } from '../measure/groundwork';
-import { knowBody } from '../anatomy/body-of';
 import { handContacts } from '../measure/hand-contacts';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { lockFeet } from '../edit/lock-feet';
@@ -61,7 +60,6 @@ export function fitMotion(
   // Feet on a floor that moves are planted as if they went, and the way is taken out again.
   if (found?.belt) return onTheSpot(found.belt, fitMotion(onTheWay(motion, found.belt), character, settings, start, plan));
   const globals = found?.globals ?? forwardKinematics(motion);
-  knowBody(character.skeleton, plan.targetBody);
   const floorM = found?.soles.floor ?? 0;
   const contacts = contactsOf(plan, found?.contacts ?? { fps: motion.fps, floorM, left: [], right: [] }, found?.body.legs.left.hip);
   const space = spaceOf(plan, globals, floorM, settings);

@@ -37,7 +37,7 @@ export async function fitTake(
   const overlap = Math.round(OVERLAP * fps);
   const length = Math.max(4 * overlap, Math.floor(mostSamples / motion.skeleton.joints.length));
   const plan = fitPlan(motion, character, settings);
-  const out = createMotion(character.skeleton, fps, frames);
+  const out = createMotion(plan.character.skeleton, fps, frames);
   const translations = new Map<number, Float32Array>();
   const reports: FitReport[] = [];
   let contacts = 0;

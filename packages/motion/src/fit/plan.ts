@@ -2,7 +2,8 @@ import { InputError } from '../error';
 import { RADIANS } from '../math/angles';
 import { fromAxisAngle, multiply, multiplyInverse, type Quat, type Vec3 } from '../math/quat';
 import { cross, inner, minus, norm, times, turned, unit, vecAt } from '../math/vec';
-import { NOT_A_PERSON, type Body } from '../anatomy/body';
+import { NOT_A_PERSON } from '../anatomy/body';
+import type { Body } from '../model/body';
 import { bodyOf } from '../anatomy/body-of';
 import type { Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
@@ -84,7 +85,7 @@ export function fitPlan(motion: Motion, character: Character, settings: FitSetti
   const [sourceLimbs, targetLimbs] = [limbLengths(sourceBody, sourceReference), limbLengths(targetBody, targetReference)];
   return {
     source,
-    character,
+    character: { ...character, skeleton: { ...character.skeleton, body: targetBody } },
     sourceParts,
     targetParts,
     sourceReference,

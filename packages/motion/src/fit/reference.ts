@@ -1,7 +1,7 @@
 import { DEGREES, RADIANS } from '../math/angles';
 import { fromAxisAngle, fromBasis, multiply, type Quat, type Vec3 } from '../math/quat';
 import { across, cross, inner, minus, norm, plus, shortestTurn, times, turned, unit, vecAt } from '../math/vec';
-import type { Side } from '../anatomy/side';
+import type { Side } from '../model/body';
 import type { Skeleton } from '../model/skeleton';
 import { FINGERS, firstOf, PARTS, type Part, type Parts } from '../anatomy/parts';
 import { copyPose, turnBelow, type WorldPose } from '../character/world-pose';

@@ -1,5 +1,5 @@
 import { median, quantile } from '../math/statistics';
-import type { Body } from '../anatomy/body';
+import type { Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
 import { legLength } from './leg-length';
 import type { Soles } from './soles';

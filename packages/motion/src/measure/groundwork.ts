@@ -1,4 +1,4 @@
-import type { Body } from '../anatomy/body';
+import type { Body } from '../model/body';
 import { bodyOf } from '../anatomy/body-of';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';

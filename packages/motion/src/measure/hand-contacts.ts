@@ -1,5 +1,5 @@
 import { lowPass } from '../math/filter';
-import type { Arm, Body } from '../anatomy/body';
+import type { Arm, Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
 import type { Contacts, Interval } from '../model/contacts';
 import type { Groundwork } from './groundwork';

@@ -1,5 +1,5 @@
 import { unwrap } from '../math/angles';
-import type { Body } from '../anatomy/body';
+import type { Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
 
 /**

@@ -1,6 +1,5 @@
 import { DEGREES } from '../math/angles';
-import type { Body } from '../anatomy/body';
-import type { Side } from '../anatomy/side';
+import type { Body, Side } from '../model/body';
 import type { Globals } from '../model/kinematics';
 
 /** A knee or an elbow. */

@@ -1,4 +1,4 @@
-import type { Body } from '../anatomy/body';
+import type { Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
 
 /** Thigh and shin together, the mean of both legs, in the motion's unit. */

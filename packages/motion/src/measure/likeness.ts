@@ -1,5 +1,5 @@
 import { solveFloor } from './align';
-import type { Body } from '../anatomy/body';
+import type { Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
 import { weightedJoints } from './weights';
 

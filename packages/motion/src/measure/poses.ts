@@ -1,6 +1,6 @@
 import { unwrap } from '../math/angles';
 import { multiply, rotate } from '../math/quat';
-import type { Body } from '../anatomy/body';
+import type { Body } from '../model/body';
 import { forwardKinematics } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 import type { Groundwork } from './groundwork';

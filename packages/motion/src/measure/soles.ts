@@ -1,7 +1,6 @@
 import { median, quantile } from '../math/statistics';
 import { IDENTITY, multiplyInverse, rotate } from '../math/quat';
-import type { Body, Leg } from '../anatomy/body';
-import type { Side } from '../anatomy/side';
+import type { Body, Leg, Side } from '../model/body';
 import { followPoint, type FixedPoint } from '../model/fixed-point';
 import type { Globals } from '../model/kinematics';
 import { legLength } from './leg-length';

@@ -1,4 +1,4 @@
-import type { Body } from '../anatomy/body';
+import type { Body } from '../model/body';
 
 /** Weights by body part: feet, hips and head count most. Sum of weights is 1. */
 export interface WeightedJoints {

@@ -1,4 +1,5 @@
 import { multiply, rotate, type Quat, type Vec3 } from '../math/quat';
+import type { Body } from './body';
 
 /** A joint of a hierarchy. `offset` and `restRotation` are local to the parent, in the rest pose. */
 export interface Joint {
@@ -15,6 +16,8 @@ export interface Joint {
 /** Joints with parents before children; joint 0 is the only one without a parent (usually the hips). */
 export interface Skeleton {
   readonly joints: readonly Joint[];
+  /** Whose body it is, once that is settled (null: nobody's): every step and figure goes by it. Left out: it is found. */
+  readonly body?: Body | null;
 }
 
 export function childrenOf(skeleton: Skeleton): readonly (readonly number[])[] {

@@ -5,7 +5,8 @@ import { freeFall, type FreeFall } from '../measure/free-fall';
 import { groundwork, type Groundwork } from '../measure/groundwork';
 import { statureOf } from '../measure/stature';
 import { findUnits, type Units } from '../measure/units';
-import { NOT_A_PERSON, type Body } from '../anatomy/body';
+import { NOT_A_PERSON } from '../anatomy/body';
+import type { Body } from '../model/body';
 import { bodyOf } from '../anatomy/body-of';
 import { foldAbove, topOfBody } from '../anatomy/fold-root';
 import { missingParts } from '../anatomy/missing';
@@ -81,8 +82,7 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
   // Measured as it stands, before it is moved or resampled: thresholds and flights want the frames that were recorded.
   const whole = toMetres(take.motion, { metresPerUnit: units.metresPerUnit, up, fps: overrides.fps });
   const top = topOfBody(whole.skeleton, bodyOf(whole));
-  const asRead = foldAbove(whole, top);
-  settleBody(asRead, overrides);
+  const asRead = settleBody(foldAbove(whole, top), overrides);
   const walked = groundwork(asRead);
   const statureUnits = statureOf(upright);
   const reading: TakeReading = {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { answered } from '../anatomy/body';
-import { bodyOf, knowBody } from '../anatomy/body-of';
+import { bodyOf, withBody } from '../anatomy/body-of';
 import { moveFrames } from '../model/floor-transform';
 import { foldAbove } from '../anatomy/fold-root';
 import type { Motion } from '../model/motion';
@@ -47,15 +47,8 @@ export interface TakeReading {
  * @param motion in file units, as it came in
  */
 export function applyOverrides(motion: Motion, reading: TakeReading, overrides: TakeOverrides): Motion {
-  const result = foldAbove(
-    toMetres(motion, {
-      metresPerUnit: overrides.metresPerUnit ?? reading.metresPerUnit,
-      up: overrides.up ?? reading.up,
-      fps: overrides.fps,
-    }),
-    reading.top ?? 0,
-  );
-  settleBody(result, overrides);
+  const { metresPerUnit = reading.metresPerUnit, up = reading.up, fps } = overrides;
+  const result = settleBody(foldAbove(toMetres(motion, { metresPerUnit, up, fps }), reading.top ?? 0), overrides);
   const { faceForward, startAtOrigin, floorToZero, conform } = overrides;
   const [x, z] = reading.origin;
   const turn = faceForward ? -reading.facing : 0;
@@ -68,10 +61,10 @@ export function applyOverrides(motion: Motion, reading: TakeReading, overrides: 
   return resample(result, conformedFrames(result.frames, result.fps, conform), conform, { step: result.fps / conform });
 }
 
-/** Whose body it is, with what a person has answered. */
-export function settleBody(motion: Motion, { body: answers }: TakeOverrides): void {
-  const found = answers && bodyOf(motion);
-  if (found) knowBody(motion.skeleton, answered(found, answers));
+/** The motion with its body settled: as it is found in the whole take, with what a person has answered. */
+export function settleBody(motion: Motion, { body: answers = {} }: TakeOverrides): Motion {
+  const found = bodyOf(motion);
+  return withBody(motion, found && answered(found, answers));
 }
 
 /** How many frames a take has at another rate: those instants that lie within it. */

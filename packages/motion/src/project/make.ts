@@ -2,7 +2,8 @@ import { InputError, type Place, type Warning } from '../error';
 import { writeBvh } from '../formats/bvh-write';
 import type { Cast, Character } from '../character/character';
 import { readCharacter } from '../character/read-character';
-import { characterIn, withFits } from '../recipe/with-fits';
+import { characterIn, mappingOf, withFits } from '../recipe/with-fits';
+import { withMapping } from '../fit/mapped-body';
 import { writeCharacterGlb } from '../character/character-write';
 import { writeGlb, type NamedClip } from '../character/glb-write';
 import { readAsf } from '../formats/asf';
@@ -120,16 +121,18 @@ export async function makeClips(
   const errors: InputError[] = [];
   const failed: FailedClip[] = [];
   const folder = project.ship.glb.replace(/[^/]*$/, '');
-  for (const [index, { name, take, from, to, steps, gait, direction }] of project.clips.entries()) {
+  for (const [index, { name, source, steps, gait, direction }] of project.clips.entries()) {
+    const { take, from, to } = source;
     progress(index, project.clips.length, name);
     const prepared = takeOf(take);
     const character = characterIn(steps);
     try {
       if (!prepared) throw new InputError('project', `Take "${take}" is missing.`, { field: 'clips' });
       if (prepared instanceof InputError) throw prepared;
-      const run = runners.get(take) ?? recipeRunner(prepared.motion, cast);
+      const signature = skeletonSignature(prepared.motion.skeleton);
+      const run = runners.get(take) ?? recipeRunner(withMapping(prepared.motion, mappingOf(signature, project.fits)), cast);
       runners.set(take, run);
-      const whole = withFits(steps, skeletonSignature(prepared.motion.skeleton), project.fits);
+      const whole = withFits(steps, signature, project.fits);
       const recipe = { from, to, steps: whole };
       const shipped = shipClip(run(recipe), fps);
       const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, character);

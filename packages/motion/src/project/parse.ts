@@ -37,8 +37,8 @@ export function parseProject(text: string): Project {
         field: 'clips',
       });
     }
-    if (!parsed.data.takes.some((take) => take.id === clip.take)) {
-      throw new InputError('project', `Clip "${clip.name}" is cut from take "${clip.take}", which is not among the takes.`, {
+    if (!parsed.data.takes.some((take) => take.id === clip.source.take)) {
+      throw new InputError('project', `Clip "${clip.name}" is cut from take "${clip.source.take}", which is not among the takes.`, {
         field: 'clips',
       });
     }

@@ -1,16 +1,10 @@
 import { z } from 'zod';
 import { takeOverridesSchema } from '../passport/overrides';
 import { savedFitSchema } from '../fit/settings';
-import { recipeSchema } from '../recipe/order';
+import { clipInputSchema } from '../recipe/clip-document';
 
 const id = z.string().min(1).max(200);
 const rate = z.number().min(1).max(1000);
-/** A name that is also a file name everywhere. */
-const clipName = z
-  .string()
-  .min(1)
-  .max(120)
-  .regex(/^[^/\\:*?"<>|\u0000-\u001f]+$/, 'has characters that a file name cannot have');
 const fileName = z.string().min(1).max(1000);
 
 /** The project file, version 1. Open and versioned: what the command line makes from, and what the application exports. */
@@ -34,21 +28,7 @@ export const projectSchema = z.object({
   characters: z.array(z.object({ id, file: fileName })).default([]),
   /** What is settled for the takes of a suit and a character; a clip's own `fit` step goes first. */
   fits: z.array(savedFitSchema).default([]),
-  clips: z
-    .array(
-      z.object({
-        name: clipName,
-        take: id,
-        /** Frames of the take at its own rate, both included. */
-        from: z.int().min(0),
-        to: z.int().min(1),
-        steps: recipeSchema.prefault([]),
-        /** What it is, in words; goes into the report. */
-        gait: z.string().max(60).optional(),
-        direction: z.string().max(60).optional(),
-      }),
-    )
-    .min(1),
+  clips: z.array(clipInputSchema).min(1),
   ship: z
     .object({
       /** The one file with all clips; with `oneFilePerClip` only its folder counts. */

@@ -6,7 +6,7 @@ import { bodyOf } from '../anatomy/body-of';
 import { worldMotion, type Clip } from '../model/clip';
 import { forwardKinematics } from '../model/kinematics';
 import { mirrorMotion } from '../anatomy/mirror-motion';
-import { swapsSides } from '../steps';
+import { isMirror } from '../steps';
 import type { ClipRecipe } from './recipe';
 import { sourceFrames } from './source-frames';
 
@@ -27,7 +27,7 @@ export function againstSource(run: (recipe: ClipRecipe) => Clip, recipe: ClipRec
   const at = sourceFrames(run, recipe);
   const cut = run({ ...recipe, steps: [] }).motion;
   const clip = run(recipe);
-  const isMirrored = recipe.steps.filter(swapsSides).length % 2 === 1;
+  const isMirrored = recipe.steps.filter(isMirror).length % 2 === 1;
   const [own, other] = [worldMotion(clip), isMirrored ? mirrorMotion(cut) : cut];
   const [a, b] = [bodyOf(own), bodyOf(other)];
   if (!at || !a || !b || !groundwork(own)) return null;

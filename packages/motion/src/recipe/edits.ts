@@ -1,5 +1,5 @@
 import type { FrameMap } from '../model/frame-map';
-import { countsAnew, createStep, mapStep, stepOnOtherSide, swapsSides, type RecipeStep } from '../steps';
+import { countsAnew, createStep, mapStep, stepOnOtherSide, isMirror, type RecipeStep } from '../steps';
 import { withStep } from './order';
 
 /** A piece of a take, in its frames, first and last. */
@@ -15,16 +15,12 @@ export const stepsMapped = (steps: readonly RecipeStep[], time: FrameMap): Recip
  * The steps of a clip whose take is brought to another rate, or whose like is found in another take: all that they say in frames is said of the
  * same instants.
  *
- * @param before the cut as it was
- * @param after the cut as it is, which shows the same motion
+ * @param factor frames of now to a frame of before: 0.5 from 120 to 60 a second
  * @example
- * stepsAtRate([{ kind: 'retime', id: 'retime', factor: 1, frames: 129, pins: [] }], { from: 100, to: 229 }, { from: 50, to: 114 });
- * // frames: 64, so that it still lasts 1.07 s
+ * stepsAtRate([{ kind: 'retime', id: 'retime', factor: 1, frames: 129, pins: [] }], 0.5); // frames: 65, so that it still lasts 1.08 s
  */
-export function stepsAtRate(steps: readonly RecipeStep[], before: Cut, after: Cut): RecipeStep[] {
-  const scale = (after.to - after.from) / (before.to - before.from);
-  return scale === 1 ? [...steps] : stepsMapped(steps, { scale, shift: 0 });
-}
+export const stepsAtRate = (steps: readonly RecipeStep[], factor: number): RecipeStep[] =>
+  factor === 1 ? [...steps] : stepsMapped(steps, { scale: factor, shift: 0 });
 
 /**
  * The steps of a clip that is cut elsewhere in its take: contacts, pins and stretches stay where they are in the take. Behind a cycle that begins
@@ -39,9 +35,9 @@ export function stepsRecut(steps: readonly RecipeStep[], before: Cut, after: Cut
 
 /** The steps of the other side of a clip: mirrored, or no longer so; what the steps behind the mirror say of sides is said of the others. */
 export function stepsOfOtherSide(steps: readonly RecipeStep[]): RecipeStep[] {
-  const at = steps.findIndex(swapsSides);
+  const at = steps.findIndex(isMirror);
   if (at >= 0) return steps.flatMap((step, i) => (i < at ? [step] : i === at ? [] : [stepOnOtherSide(step)]));
   const whole = withStep(steps, createStep('mirror'));
-  const from = whole.findIndex(swapsSides);
+  const from = whole.findIndex(isMirror);
   return whole.map((step, i) => (i > from ? stepOnOtherSide(step) : step));
 }

@@ -1,3 +1,4 @@
+import { bodyOf, withBody } from '../anatomy/body-of';
 import type { Cast } from '../character/character';
 import { cutClip, type Clip } from '../model/clip';
 import type { Motion } from '../model/motion';
@@ -19,6 +20,7 @@ export interface ClipRecipe {
  * @param cast the characters that it may be fitted to, by what the steps call them; one that is once there never changes
  */
 export function recipeRunner(motion: Motion, cast: Cast = new Map()): (recipe: ClipRecipe) => Clip {
+  const take = motion.skeleton.body === undefined ? withBody(motion, bodyOf(motion)) : motion;
   const known = new Map<string, Clip>();
   const remember = (key: string, make: () => Clip): Clip => {
     const clip = known.get(key) ?? make();
@@ -29,7 +31,7 @@ export function recipeRunner(motion: Motion, cast: Cast = new Map()): (recipe: C
   };
   return ({ from, to, steps }) => {
     let key = `${from}-${to}`;
-    let clip = remember(key, () => givenWay(cutClip(motion, from, to)));
+    let clip = remember(key, () => givenWay(cutClip(take, from, to)));
     for (const step of steps) {
       key += JSON.stringify(step);
       const before = clip;

@@ -1,3 +1,4 @@
+import type { Mapping } from '../fit/mapped-body';
 import type { SavedFit } from '../fit/settings';
 import { settleStep, stepOf, type RecipeStep } from '../steps';
 
@@ -11,3 +12,14 @@ export const withFits = (steps: readonly RecipeStep[], signature: string, fits: 
 
 /** Whom a recipe fits its clip to, if anybody. */
 export const characterIn = (steps: readonly RecipeStep[]): string | null => stepOf(steps, 'fit')?.character ?? null;
+
+/**
+ * What a person has mapped by hand on the skeletons of a suit, in any of its fits: the last word on a part counts.
+ *
+ * @param signature of the take's skeleton
+ */
+export const mappingOf = (signature: string, fits: readonly SavedFit[]): Mapping =>
+  Object.assign(
+    {},
+    ...fits.filter(({ source }) => source === undefined || source === signature).map(({ mapping }) => mapping?.source ?? {}),
+  );

@@ -36,6 +36,8 @@ export interface StepWish {
 /** The one figure of a step: what it was before and is after. */
 export interface StepReport {
   readonly label: string;
+  /** The figure of clips that it is, whose bound counts for it. */
+  readonly figure?: 'tick' | 'slideCm' | 'sinkCm';
   /** Empty for a ratio. */
   readonly unit: string;
   readonly digits: number;

@@ -1,13 +1,12 @@
 import { z } from 'zod';
 import { InputError } from '../error';
 import { fitMotion } from '../fit/fit-motion';
-import { fitOverrides, fitSettingsSchema, LIMBS } from '../fit/settings';
+import { fitOverrides, fitSettingsSchema, LIMBS, type FitOverrides, type Placement } from '../fit/settings';
 import { joinMotions } from '../model/join';
 import { cutMotion } from '../model/motion';
 import { asItIs, defineStep, stepObject } from './definition';
 import { swapSides } from '../anatomy/side-names';
 import type { FrameMap } from '../model/frame-map';
-import type { FitOverrides, Placement } from '../fit/settings';
 
 const schema = stepObject('fit', {
   /** Whom the clip is fitted to, one of the project's characters. */

@@ -30,7 +30,7 @@ export const floor = defineStep(schema, {
   create: () => ({}),
   mapTime: asItIs,
   otherSide: (step) => (typeof step.tilt === 'object' ? { ...step, tilt: { ...step.tilt, leftDeg: -step.tilt.leftDeg } } : step),
-  report: (before, after) => ({ label: 'sink', unit: 'cm', digits: 2, before: sinkOf(before), after: sinkOf(after) }),
+  report: (before, after) => ({ label: 'sink', figure: 'sinkCm', unit: 'cm', digits: 2, before: sinkOf(before), after: sinkOf(after) }),
   apply(clip, params) {
     if (clip.loop || clip.travel) return clip;
     const once = levelClip(clip, params);

@@ -50,6 +50,7 @@ export const footLock = defineStep(schema, {
     const worst = worstSlide(clipSlides(after));
     return {
       label: 'slide',
+      figure: 'slideCm',
       unit: 'cm',
       digits: 2,
       before: slid?.excursionCm ?? null,

@@ -99,7 +99,7 @@ export function countsAnew<Kind extends StepKind>(step: ByKind[Kind]): boolean {
 }
 
 /** Whether left is right behind a step. */
-export const swapsSides = ({ kind, off }: Pick<BareStep, 'kind' | 'off'>): boolean => !off && DEFINITIONS[kind].swapsSides === true;
+export const isMirror = ({ kind, off }: Pick<BareStep, 'kind' | 'off'>): boolean => !off && DEFINITIONS[kind].swapsSides === true;
 
 /** For every frame after a step the frame before it that is shown there; null where there is no single one. */
 export function framesBefore<Kind extends StepKind>(step: ByKind[Kind], before: Clip, after: Clip): Float64Array | null {

@@ -60,7 +60,7 @@ export const loop = defineStep(schema, {
     // A cycle that begins elsewhere than its cut does comes round to what is before that.
     return Float64Array.from({ length: last + 1 }, (_, f) => (by > 0 ? (f + by) % last : f));
   },
-  report: (_, after) => ({ label: 'tick', unit: '', digits: 2, before: null, after: after.loop ? tick(after) : null }),
+  report: (_, after) => ({ label: 'tick', figure: 'tick', unit: '', digits: 2, before: null, after: after.loop ? tick(after) : null }),
   apply(clip, params) {
     if (clip.loop || clip.travel) return clip;
     const { motion } = clip;

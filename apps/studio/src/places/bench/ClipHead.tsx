@@ -55,18 +55,18 @@ export function ClipHead({
       </Box>
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', rowGap: 0.3 }}>
         <Typed
-          key={`from ${doc.id} ${doc.from}`}
+          key={`from ${doc.id} ${doc.source.from}`}
           label="In"
-          value={String(doc.from)}
-          read={(text) => frame(text, 0, doc.to - 2)}
-          onChange={(text) => onChange(recut(doc, { from: Number(text), to: doc.to }))}
+          value={String(doc.source.from)}
+          read={(text) => frame(text, 0, doc.source.to - 2)}
+          onChange={(text) => onChange(recut(doc, { from: Number(text), to: doc.source.to }))}
         />
         <Typed
-          key={`to ${doc.id} ${doc.to}`}
+          key={`to ${doc.id} ${doc.source.to}`}
           label="Out"
-          value={String(doc.to)}
-          read={(text) => frame(text, doc.from + 2, frames - 1)}
-          onChange={(text) => onChange(recut(doc, { from: doc.from, to: Number(text) }))}
+          value={String(doc.source.to)}
+          read={(text) => frame(text, doc.source.from + 2, frames - 1)}
+          onChange={(text) => onChange(recut(doc, { from: doc.source.from, to: Number(text) }))}
         />
         <Box sx={{ flex: 1 }} />
         <Small onClick={onSplit} name="Split the clip at the playhead">

@@ -19,7 +19,7 @@ export function useBake(take: TakeInfo | null, doc: ClipDoc | null): () => void 
     void (async () => {
       try {
         await ensureOpen(take);
-        const text = await core().bake(takeKey(take), { from: doc.from, to: doc.to, steps: whole(doc.steps, take) });
+        const text = await core().bake(takeKey(take), { from: doc.source.from, to: doc.source.to, steps: whole(doc.steps, take) });
         const name = `${doc.name}-baked`;
         const arrived = await uploadFile(project.id, new File([text], `${name}.bvh`), () => {}, new AbortController().signal);
         await client.invalidateQueries({ queryKey: projectKey(project.id) });

@@ -1,5 +1,5 @@
 'use client';
-import type { LoopSearch, Seam } from '@lantern/motion';
+import type { Cut, LoopSearch, Seam } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
@@ -11,10 +11,7 @@ import { core } from '@/worker/core';
 import type { ClipMeasured, ClipResult, Reading } from '@/worker/core.worker';
 import type { WireMotion } from '@/worker/wire';
 
-export interface Cut {
-  readonly from: number;
-  readonly to: number;
-}
+export type { Cut };
 
 export type Preview = 'take' | 'place' | 'travel';
 
@@ -86,8 +83,8 @@ export function useSeam(take: TakeInfo | null, isOpen: boolean, cut: Cut | null)
 
 /** Runs the recipe of a clip whenever it changes: first what is shown, then what is measured of it. */
 export function useClipResult(take: TakeInfo | null, isOpen: boolean, doc: ClipDoc | null, repeats: number, inPlace: boolean) {
-  const from = doc?.from;
-  const to = doc?.to;
+  const from = doc?.source.from;
+  const to = doc?.source.to;
   const whole = useWholeSteps();
   const own = doc?.steps;
   const steps = useMemo(() => own && whole(own, take), [own, take, whole]);
@@ -127,7 +124,7 @@ export function useClipResult(take: TakeInfo | null, isOpen: boolean, doc: ClipD
 export function useBench(takes: readonly TakeInfo[], clip: string | null, wantedTake: string | null) {
   const docs = useClips((state) => state.docs);
   const doc = docs.find((d) => d.id === clip) ?? (clip || wantedTake ? null : (docs[0] ?? null));
-  const take = takes.find((t) => t.id === (doc?.take ?? wantedTake)) ?? (doc || wantedTake || clip ? null : (takes[0] ?? null));
+  const take = takes.find((t) => t.id === (doc?.source.take ?? wantedTake)) ?? (doc || wantedTake || clip ? null : (takes[0] ?? null));
   const opened = useOpenTake(take);
   return { docs, doc, take, opened };
 }

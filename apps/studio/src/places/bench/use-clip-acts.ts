@@ -24,10 +24,8 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
     const open = (id: string) => router.push(`/${project.id}/bench/${id}`);
     const fresh = (name: string, { from, to }: Cut, isLoop = true, tags: ClipTags = NO_TAGS): ClipDoc => ({
       id: crypto.randomUUID(),
-      take: take?.id ?? '',
       name,
-      from,
-      to,
+      source: { take: take?.id ?? '', from, to },
       steps: defaultSteps(isLoop, fitTo),
       ...tags,
     });
@@ -50,9 +48,9 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
       },
       /** One clip becomes two that share the frame; the first keeps its name. */
       split(frame: number) {
-        if (!doc || frame - doc.from < LEAST || doc.to - frame < LEAST) return;
-        const second = { ...recut(doc, { from: frame, to: doc.to }), id: crypto.randomUUID(), name: freeName(doc.name, all()) };
-        const first = recut(doc, { from: doc.from, to: frame });
+        if (!doc || frame - doc.source.from < LEAST || doc.source.to - frame < LEAST) return;
+        const second = { ...recut(doc, { from: frame, to: doc.source.to }), id: crypto.randomUUID(), name: freeName(doc.name, all()) };
+        const first = recut(doc, { from: doc.source.from, to: frame });
         useClips.setState({ docs: all().flatMap((d) => (d.id === doc.id ? [first, second] : [d])) });
       },
       duplicate() {
@@ -70,7 +68,7 @@ export function useClipActs(take: TakeInfo | null, doc: ClipDoc | null) {
       remove() {
         if (!doc) return;
         remove(doc.id);
-        router.push(`/${project.id}/bench?take=${doc.take}`);
+        router.push(`/${project.id}/bench?take=${doc.source.take}`);
       },
     };
   }, [router, project, take, doc, bake, fitTo]);

@@ -1,3 +1,4 @@
+import { stepOf } from '@lantern/motion';
 import { useMemo } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import type { Pen } from '@/stage/PathPen';
@@ -12,13 +13,13 @@ export function usePen(
   heading: Float32Array | undefined,
   put: (doc: ClipDoc) => void,
 ): Pen | null {
-  const step = doc?.steps.find((s) => s.kind === 'path' && !s.off);
-  const isAtOrigin = doc?.steps.some((s) => s.kind === 'travel' && !s.off && s.start === 'origin') ?? false;
+  const step = doc && stepOf(doc.steps, 'path');
+  const isAtOrigin = doc !== null && stepOf(doc.steps, 'travel')?.start === 'origin';
   const first = shown?.motion.rootPositions;
-  const facing = doc ? heading?.[doc.from] : 0;
+  const facing = doc ? heading?.[doc.source.from] : 0;
   const [x, z, turn] = isAtOrigin ? [0, 0, 0] : [first?.[0] ?? 0, first?.[2] ?? 0, facing ?? 0];
   return useMemo(() => {
-    if (!doc || step?.kind !== 'path' || step.shape !== 'points') return null;
+    if (!doc || step?.shape !== 'points') return null;
     return {
       points: step.points,
       origin: { x, z, heading: turn },
@@ -30,12 +31,4 @@ export function usePen(
         }),
     };
   }, [doc, step, x, z, turn, isDrawing, put]);
-}
-
-/** The frame of a clip that shows a frame of its cut, or the nearest to it. */
-export function clipFrameAt(source: ArrayLike<number> | null, frame: number, cycle: number): number {
-  if (!source) return Math.min(cycle, frame);
-  let best = 0;
-  for (let f = 1; f < source.length; f++) if (Math.abs(source[f] - frame) < Math.abs(source[best] - frame)) best = f;
-  return best;
 }

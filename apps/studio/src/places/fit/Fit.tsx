@@ -1,7 +1,7 @@
 'use client';
 import { Box, Button, LinearProgress, MenuItem, Select, Tab, Tabs, Typography } from '@mui/material';
 import { useParams, useRouter, useSearchParams } from 'next/navigation';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useProjectData, useProjectInfo, type ProjectData } from '@/data/project';
 import { Trouble } from '@/places/takes/Takes';
 import { CharacterBar } from './CharacterBar';
@@ -42,7 +42,9 @@ function Desk({ data }: { data: ProjectData }) {
   const router = useRouter();
   const inUrl = useParams<{ take?: string[] }>().take?.[0];
   const search = useSearchParams();
-  const take = data.takes.find(({ id }) => id === inUrl) ?? data.takes[0];
+  const suited = data.takes.find(({ id }) => id === inUrl) ?? data.takes[0];
+  // Here the mapping is what is changed: the take is shown as it was found.
+  const take = useMemo(() => ({ ...suited, mapping: undefined }), [suited]);
   const character =
     data.characters.find(({ id }) => id === search.get('onto')) ??
     data.characters.find(({ id }) => id === data.project.fitTo) ??

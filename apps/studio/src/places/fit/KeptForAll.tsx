@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { numeral } from '@/controls/Figure';
 import { Small } from '@/controls/Small';
 import { TypedNumber } from '@/controls/TypedNumber';
-import { Choose } from '../../controls/StepCard';
+import { Choose } from '@/controls/fields';
 
 type Turn = [number, number, number];
 const AXES = ['left', 'up', 'front'] as const;

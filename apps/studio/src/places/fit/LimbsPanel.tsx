@@ -4,7 +4,7 @@ import { Box, Typography } from '@mui/material';
 import { Small } from '@/controls/Small';
 import { TypedNumber } from '@/controls/TypedNumber';
 import { chart } from '@/controls/theme';
-import { Choose, Label } from '../../controls/StepCard';
+import { Choose, Label } from '@/controls/fields';
 import { Offsets, Translations } from './KeptForAll';
 import { LIMB_NAMES } from '../../controls/limb-names';
 

@@ -6,7 +6,7 @@ import { Small } from '@/controls/Small';
 import { TypedNumber } from '@/controls/TypedNumber';
 import { chart } from '@/controls/theme';
 import type { FitView } from '@/worker/core.worker';
-import { Choose } from '../../controls/StepCard';
+import { Choose } from '@/controls/fields';
 import { PartMark } from './PartMark';
 
 type Reference = NonNullable<FitOverrides['reference']>;

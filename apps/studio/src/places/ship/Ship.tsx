@@ -56,20 +56,16 @@ function Desk({ docs, takes, fits }: { docs: readonly ClipDoc[]; takes: readonly
     setOutcome(null);
     setProgress({ done: 0, of: chosen.length, name: '' });
     try {
-      for (const id of new Set(chosen.map((doc) => doc.take))) {
+      for (const id of new Set(chosen.map((doc) => doc.source.take))) {
         const take = takes.find((t) => t.id === id);
         if (take) await ensureOpen(take);
       }
       const shipment = {
         fps: project.fps,
-        clips: chosen.map(({ name, take, from, to, steps, gait, direction }) => ({
-          name: fileSafe(name),
-          take: keyOf(takes, take),
-          from,
-          to,
-          steps: [...steps],
-          ...(gait && { gait }),
-          ...(direction && { direction }),
+        clips: chosen.map((doc) => ({
+          ...doc,
+          name: fileSafe(doc.name),
+          source: { ...doc.source, take: keyOf(takes, doc.source.take) },
         })),
         fits: fits.map(({ source, character, settings }) => ({ source, character, ...settings })),
         ship: { glb: `${fileSafe(project.character.toLowerCase())}.glb`, fps, oneFilePerClip: oneEach, bvh },

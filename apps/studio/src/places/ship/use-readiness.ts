@@ -29,18 +29,18 @@ export function useReadiness(docs: readonly ClipDoc[], takes: readonly TakeInfo[
   const stepsOf = (doc: ClipDoc) =>
     whole(
       doc.steps,
-      takes.find((t) => t.id === doc.take),
+      takes.find((t) => t.id === doc.source.take),
     );
   const results = useQueries({
     queries: docs.map((doc) => ({
-      queryKey: ['readiness', keyOf(takes, doc.take), doc.from, doc.to, JSON.stringify(stepsOf(doc)), fps],
+      queryKey: ['readiness', keyOf(takes, doc.source.take), doc.source.from, doc.source.to, JSON.stringify(stepsOf(doc)), fps],
       staleTime: Infinity,
       retry: false,
       queryFn: async () => {
-        const take = takes.find((t) => t.id === doc.take);
+        const take = takes.find((t) => t.id === doc.source.take);
         if (!take) throw new Error('The take of this clip is not in the project.');
         await ensureOpen(take);
-        return core().figures(takeKey(take), { from: doc.from, to: doc.to, steps: stepsOf(doc) }, fps);
+        return core().figures(takeKey(take), { from: doc.source.from, to: doc.source.to, steps: stepsOf(doc) }, fps);
       },
     })),
   });

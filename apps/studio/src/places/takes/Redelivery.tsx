@@ -1,4 +1,5 @@
 'use client';
+import { stepsAtRate } from '@lantern/motion';
 import {
   Box,
   Button,
@@ -36,7 +37,7 @@ export function Redelivery({ old, fresh, onClose }: { old: TakeInfo; fresh: Take
   const { enqueueSnackbar } = useSnackbar();
   const { edit } = useTakeEdits();
   const docs = useClips((state) => state.docs);
-  const clips = docs.filter((doc) => doc.take === old.id);
+  const clips = docs.filter((doc) => doc.source.take === old.id);
   const [kept, setKept] = useState<ReadonlySet<string>>(new Set());
   const { data, error, isPending } = useQuery<Found | { problem: string }>({
     queryKey: ['redelivery', takeKey(old), takeKey(fresh), JSON.stringify([clips, old.markers, old.props])],
@@ -46,7 +47,7 @@ export function Redelivery({ old, fresh, onClose }: { old: TakeInfo; fresh: Take
       await core().open(sourceOf(old));
       await core().open(sourceOf(fresh));
       const made = {
-        clips: clips.map(({ id, from, to, steps }) => ({ id, recipe: { from, to, steps: [...steps] } })),
+        clips: clips.map(({ id, source: { from, to }, steps }) => ({ id, recipe: { from, to, steps } })),
         markers: old.markers,
         props: old.props,
       };
@@ -72,9 +73,13 @@ export function Redelivery({ old, fresh, onClose }: { old: TakeInfo; fresh: Take
           props: [...found.props],
         })),
       ],
-      accepted.map(({ id, from, to }) => {
+      accepted.flatMap(({ id, from, to }) => {
         const doc = clips.find((clip) => clip.id === id);
-        return { id, before: { take: old.id, from: doc?.from ?? 0, to: doc?.to ?? 1 }, after: { take: fresh.id, from, to } };
+        if (!doc) return [];
+        const { source, steps } = doc;
+        const factor = (to - from) / (source.to - source.from);
+        const after = { source: { take: fresh.id, from, to }, steps: stepsAtRate(steps, factor) };
+        return [{ id, before: { source, steps }, after }];
       }),
     );
     if (!done) return;

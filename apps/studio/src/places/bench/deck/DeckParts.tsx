@@ -176,7 +176,7 @@ export function ClipStrip({
 }) {
   return (
     <g>
-      {clips.map(({ id, name, from, to }) => {
+      {clips.map(({ id, name, source: { from, to } }) => {
         const width = Math.max(8, x(to) - x(from));
         return (
           <g

@@ -1,6 +1,7 @@
 'use client';
 import type { LoopCandidate } from '@lantern/motion';
-import { Box, Button, ButtonBase, Skeleton, Typography } from '@mui/material';
+import { Button, ButtonBase, Skeleton, Typography } from '@mui/material';
+import { Section } from '@/controls/folds';
 import { chart } from '@/controls/theme';
 import { SideMark } from '@/timeline/Ribbon';
 import type { Cut } from '../use-bench';
@@ -20,15 +21,15 @@ export function CandidateList({
   const best = candidates[0];
   const isBest = best && cut?.from === best.from && cut.to === best.to;
   return (
-    <Box component="section" aria-label="Loops">
-      <Box sx={{ display: 'flex', alignItems: 'baseline' }}>
-        <Typography variant="h2" sx={{ flex: 1 }}>
-          Where it repeats
-        </Typography>
-        <Typography variant="caption" color="text.secondary">
+    <Section
+      id="bench loops"
+      title="Where it repeats"
+      aside={
+        <Typography variant="caption" color="text.secondary" noWrap>
           {isSearching ? 'searching…' : candidates.length > 0 ? `best of ${candidates.length}` : ''}
         </Typography>
-      </Box>
+      }
+    >
       {isSearching && <Skeleton height={90} />}
       {!isSearching && candidates.length === 0 && (
         <Typography variant="body2" color="text.secondary" sx={{ py: 1 }}>
@@ -81,6 +82,6 @@ export function CandidateList({
           Take the best loop
         </Button>
       )}
-    </Box>
+    </Section>
   );
 }

@@ -34,7 +34,7 @@ export function Proposals({
   onMake: (chosen: readonly Proposal[], pattern: string) => void;
   onClose: () => void;
 }) {
-  const isMade = ({ from, to }: Proposal) => docs.some((doc) => Math.abs(doc.from - from) < 3 && Math.abs(doc.to - to) < 3);
+  const isMade = ({ from, to }: Proposal) => docs.some((doc) => Math.abs(doc.source.from - from) < 3 && Math.abs(doc.source.to - to) < 3);
   const open = proposals.filter((proposal) => !isMade(proposal));
   const project = useProjectInfo();
   const client = useQueryClient();

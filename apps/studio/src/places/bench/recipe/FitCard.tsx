@@ -1,31 +1,22 @@
 'use client';
-import { LIMBS, type Limb, type Placement, type RecipeStep } from '@lantern/motion';
+import { LIMBS, type Limb, type Placement } from '@lantern/motion';
 import { Box, Link as MuiLink, Typography } from '@mui/material';
 import Link from 'next/link';
 import { useProjectData, useProjectInfo } from '@/data/project';
 import { Small } from '@/controls/Small';
 import { TypedNumber } from '@/controls/TypedNumber';
 import { chart } from '@/controls/theme';
-import { LIMB_NAMES } from '../../../controls/limb-names';
-import { Choose, Label, StepCard } from '../../../controls/StepCard';
+import { LIMB_NAMES } from '@/controls/limb-names';
+import type { CardProps } from './cards';
+import { Choose, Label } from '@/controls/fields';
+import { StepCard } from '@/controls/StepCard';
 
-type FitStep = Extract<RecipeStep, { kind: 'fit' }>;
 type Hold = Placement['holds'][number];
 
 const FRESH: Placement = { weight: 0, to: 'floor', holds: [] };
 
 /** Whom the clip is fitted to, and the stretches in which a hand or foot of this clip keeps its captured place. */
-export function FitCard({
-  step,
-  frameNow,
-  fps,
-  onChange,
-}: {
-  step: FitStep;
-  frameNow: () => number;
-  fps: number;
-  onChange: (step: FitStep) => void;
-}) {
+export function FitCard({ step, about: { frameNow, fps }, onChange }: CardProps<'fit'>) {
   const { data } = useProjectData();
   const project = useProjectInfo();
   const names = Object.fromEntries((data?.characters ?? []).map(({ id, name }) => [id, name]));
@@ -42,7 +33,6 @@ export function FitCard({
   };
   return (
     <StepCard
-      title="Fit"
       step={step}
       onChange={onChange}
       figure={

@@ -1,13 +1,11 @@
 'use client';
-import type { ClipFigures, Closing, LoopParams, RecipeStep } from '@lantern/motion';
+import type { Closing, LoopParams } from '@lantern/motion';
 import { Box, ButtonBase, Typography } from '@mui/material';
-import { BOUNDS, isOut } from '@/data/bounds';
-import { FigureValue } from '@/controls/Figure';
 import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
-import { Choose, Label, Seconds, StepCard } from '../../../controls/StepCard';
-
-type LoopStep = Extract<RecipeStep, { kind: 'loop' }>;
+import type { CardProps } from './cards';
+import { Choose, Label, Seconds } from '@/controls/fields';
+import { StepCard } from '@/controls/StepCard';
 
 const WAYS: Record<LoopParams['close'], string> = { blend: 'into the take', around: 'around the seam', spread: 'over the cycle' };
 
@@ -21,41 +19,16 @@ const STARTS = {
 } as const;
 
 /** The loop: how it is closed (each way with what it comes to), what is straightened, and where the cycle begins. */
-export function LoopCard({
-  step,
-  figures,
-  closings,
-  onChange,
-  frameNow,
-}: {
-  step: LoopStep;
-  figures: ClipFigures | null;
-  closings: readonly Closing[];
-  onChange: (step: LoopStep) => void;
-  /** Frame of the cycle under the playhead. */
-  frameNow: () => number;
-}) {
-  const out = figures !== null && isOut('tick', figures.tick);
+export function LoopCard({ step, about, onChange }: CardProps<'loop'>) {
+  const figures = about.measured?.figures ?? null;
   const beginHere = () => {
     const cycle = figures ? figures.frames - 1 : 1;
     const before = typeof step.start === 'number' ? step.start : 0;
-    onChange({ ...step, start: (before + frameNow()) % cycle });
+    onChange({ ...step, start: (before + about.frameNow()) % cycle });
   };
   return (
-    <StepCard
-      title="Loop"
-      step={step}
-      onChange={onChange}
-      figure={
-        <>
-          <Typography variant="body2" color="text.secondary">
-            tick&nbsp;
-          </Typography>
-          <FigureValue value={figures?.loop ? figures.tick : null} unit="" digits={2} out={out} todo={out ? BOUNDS.tick.todo : undefined} />
-        </>
-      }
-    >
-      <Ways chosen={step.close} closings={closings} onChoose={(close) => onChange({ ...step, close })} />
+    <StepCard step={step} onChange={onChange}>
+      <Ways chosen={step.close} closings={about.closings} onChoose={(close) => onChange({ ...step, close })} />
       <Seconds
         label="over"
         name="Length of the blend"

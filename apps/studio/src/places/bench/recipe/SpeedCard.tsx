@@ -1,38 +1,17 @@
 'use client';
-import type { RecipeStep } from '@lantern/motion';
 import { Typography } from '@mui/material';
 import { TypedNumber } from '@/controls/TypedNumber';
-import type { ClipMeasured } from '@/worker/core.worker';
-import { Choose, Label, StepCard } from '../../../controls/StepCard';
-
-type SpeedStep = Extract<RecipeStep, { kind: 'speed' }>;
+import type { CardProps } from './cards';
+import { Choose, Label } from '@/controls/fields';
+import { StepCard } from '@/controls/StepCard';
 
 /** A speed asked for, and what it asks of strides, time and legs. */
-export function SpeedCard({
-  step,
-  about,
-  gait,
-  onChange,
-}: {
-  step: SpeedStep;
-  about: ClipMeasured['speed'];
-  gait: ClipMeasured['gait'];
-  onChange: (step: SpeedStep) => void;
-}) {
+export function SpeedCard({ step, about, onChange }: CardProps<'speed'>) {
+  const change = about.measured?.steps[step.id]?.speed;
+  const gait = about.measured?.gait;
   const percent = (factor: number) => `${factor >= 1 ? '+' : '−'}${Math.abs((factor - 1) * 100).toFixed(0)} %`;
   return (
-    <StepCard
-      title="Speed"
-      step={step}
-      onChange={onChange}
-      figure={
-        about && (
-          <Typography variant="body2" color="text.secondary">
-            was {about.mps.toFixed(2)} m/s
-          </Typography>
-        )
-      }
-    >
+    <StepCard step={step} onChange={onChange}>
       <Label>goes</Label>
       <TypedNumber
         name="Speed asked for"
@@ -55,9 +34,9 @@ export function SpeedCard({
         options={{ swing: 'swing with the strides', keep: 'as captured' }}
         onChange={(arms) => onChange({ ...step, arms: arms === 'swing' })}
       />
-      {about && (
+      {change && (
         <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
-          strides {percent(about.stride)}, cadence {percent(about.cadence)}, legs changed by {about.legDeg.toFixed(0)}° at the most
+          strides {percent(change.stride)}, cadence {percent(change.cadence)}, legs changed by {change.legDeg.toFixed(0)}° at the most
         </Typography>
       )}
       {gait && (

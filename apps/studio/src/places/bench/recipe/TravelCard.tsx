@@ -1,28 +1,18 @@
 'use client';
-import type { ClipFigures, RecipeStep, TravelTraces } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
-import { FigureValue } from '@/controls/Figure';
+import type { CardProps } from './cards';
 import { chart } from '@/controls/theme';
-import { Choose, StepCard } from '../../../controls/StepCard';
-
-type TravelStep = Extract<RecipeStep, { kind: 'travel' }>;
+import { Choose } from '@/controls/fields';
+import { StepCard } from '@/controls/StepCard';
 
 const WHERE = { root: 'to the root', body: 'stays in the body', drop: 'dropped' } as const;
 
 /** What of the way goes to the root, and the root's speed and heading over those of the hips. */
-export function TravelCard({
-  step,
-  figures,
-  traces,
-  onChange,
-}: {
-  step: TravelStep;
-  figures: ClipFigures | null;
-  traces: TravelTraces | null;
-  onChange: (step: TravelStep) => void;
-}) {
+export function TravelCard({ step, about, onChange }: CardProps<'travel'>) {
+  const figures = about.measured?.figures;
+  const traces = about.measured?.traces;
   return (
-    <StepCard title="Travel" step={step} onChange={onChange} figure={<FigureValue value={figures?.speedMps} unit="m/s" digits={2} />}>
+    <StepCard step={step} onChange={onChange}>
       {(['forward', 'sideways', 'heading', 'height'] as const).map((part) => (
         <Choose key={part} label={part} value={step[part]} options={WHERE} onChange={(value) => onChange({ ...step, [part]: value })} />
       ))}

@@ -1,32 +1,18 @@
 'use client';
-import type { RecipeStep, StrideTraces } from '@lantern/motion';
+import type { StrideTraces } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
-import { Choose, StepCard } from '../../../controls/StepCard';
-
-type TypicalCycleStep = Extract<RecipeStep, { kind: 'typical-cycle' }>;
+import type { CardProps } from './cards';
+import { Choose } from '@/controls/fields';
+import { StepCard } from '@/controls/StepCard';
 
 const WIDTH = 330;
 const HEIGHT = 84;
 
 /** The average of several strides: a joint's height in each of them, the average with its spread, and each stride to leave out. */
-export function TypicalCycleCard({
-  step,
-  traces,
-  joints,
-  joint,
-  onJoint,
-  onChange,
-}: {
-  step: TypicalCycleStep;
-  traces: StrideTraces | null;
-  joints: readonly string[];
-  joint: string;
-  onJoint: (joint: string) => void;
-  onChange: (step: TypicalCycleStep) => void;
-}) {
+export function TypicalCycleCard({ step, about: { traces, joints, joint, onJoint }, onChange }: CardProps<'typical-cycle'>) {
   const [near, setNear] = useState<number | null>(null);
   const counted = traces?.about.filter(({ isOut }) => !isOut).length ?? 0;
   const toggle = (stride: number) => {
@@ -37,7 +23,6 @@ export function TypicalCycleCard({
   };
   return (
     <StepCard
-      title="Typical cycle"
       step={step}
       onChange={onChange}
       figure={

@@ -1,4 +1,15 @@
-import { mirrorMap, timeMap, type ClipRecipe, type Closing, type RecipeStep, type StrideTraces, type TimePin } from '@lantern/motion';
+import {
+  createStep,
+  stepOf,
+  timeMap,
+  type ClipRecipe,
+  type Closing,
+  type RecipeStep,
+  type StepKind,
+  type StepOfKind,
+  type StrideTraces,
+  type TimePin,
+} from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
 import { useSnackbar } from 'notistack';
 import { useMemo, useState } from 'react';
@@ -7,12 +18,12 @@ import { usePlayer } from '@/data/player';
 import { useWholeSteps } from '@/data/fits';
 import { ensureOpen, takeKey } from '@/data/use-open-take';
 import { useStageOptions } from '@/stage/stage-options';
-import type { TakeInfo } from '@/data/project';
+import { useProjectData, type ProjectData, type TakeInfo } from '@/data/project';
 import { core } from '@/worker/core';
-import type { ClipMeasured } from '@/worker/core.worker';
+import type { ClipMeasured, MirroredPair } from '@/worker/core.worker';
 import { pinsInStep } from '../retime/time-pins';
 
-type RetimeStep = Extract<RecipeStep, { kind: 'retime' }>;
+type RetimeStep = StepOfKind<'retime'>;
 
 /** What the cards of a recipe show and do besides changing their step. */
 export interface AboutRecipe {
@@ -32,6 +43,8 @@ export interface AboutRecipe {
   readonly frameNow: () => number;
   /** The same, with the frame before time was changed. */
   readonly sourceNow: () => TimePin;
+  /** A new step of a kind, with what is good for the clip. */
+  readonly created: (kind: StepKind) => Promise<RecipeStep>;
   /** Shows a frame of the clip. */
   readonly onGo: (frame: number) => void;
   readonly isDrawing: boolean;
@@ -41,7 +54,6 @@ export interface AboutRecipe {
   readonly onInStep: (id: string, step: RetimeStep, put: (step: RetimeStep) => void) => void;
 }
 
-const NOT_MIRRORED = { unsure: [], pairs: [] };
 const NO_CLOSINGS: readonly Closing[] = [];
 /** Less sure of a joint's partner than this, and it is said. */
 const SURE = 0.7;
@@ -66,6 +78,20 @@ function quiet(signal: AbortSignal): Promise<void> {
   });
 }
 
+/** The project's characters, the one that its clips are fitted to first. */
+const charactersOf = (data: ProjectData | undefined): string[] =>
+  data ? [...new Set([...(data.project.fitTo ? [data.project.fitTo] : []), ...data.characters.map(({ id }) => id)])] : [];
+
+/** The pairs of a mirror in words, and those that are not certain with what they rest on. */
+function pairsInWords(all: readonly MirroredPair[]): { unsure: string[]; pairs: string[] } {
+  return {
+    pairs: all
+      .filter(({ isFirst }) => isFirst)
+      .map(({ joint, partner, confidence }) => `${joint} ⇄ ${partner}, ${Math.round(confidence * 100)} %`),
+    unsure: all.filter(({ confidence }) => confidence < SURE).map(({ joint, reason }) => `${joint}: ${reason}`),
+  };
+}
+
 /** Asks the worker for it once the clip itself is there. */
 export function useAboutRecipe(
   takes: readonly TakeInfo[],
@@ -80,10 +106,12 @@ export function useAboutRecipe(
   const [drawing, setDrawing] = useState<string | null>(null);
   const joint = chosen && joints.includes(chosen) ? chosen : (joints.find((name) => /foot|ankle/i.test(name)) ?? joints[0] ?? '');
   const whole = useWholeSteps();
-  const recipeOf = ({ from, to, steps }: ClipDoc, of: TakeInfo | null): ClipRecipe => ({ from, to, steps: whole(steps, of) });
+  const { data } = useProjectData();
+  const characters = useMemo(() => charactersOf(data), [data]);
+  const recipeOf = ({ source: { from, to }, steps }: ClipDoc, of: TakeInfo | null): ClipRecipe => ({ from, to, steps: whole(steps, of) });
   const recipe = doc && recipeOf(doc, take);
   const isReady = measured !== null;
-  const has = (kind: string) => doc?.steps.some((step) => step.kind === kind && !step.off) ?? false;
+  const has = (kind: StepKind) => doc !== null && stepOf(doc.steps, kind) !== undefined;
   const id = take ? takeKey(take) : '';
   const closings = useQuery<readonly Closing[]>({
     queryKey: ['closings', id, recipe],
@@ -104,18 +132,17 @@ export function useAboutRecipe(
     placeholderData: (before) => before,
     queryFn: () => (recipe ? core().strides(id, recipe, joint) : null),
   });
-  const isMirrored = has('mirror');
-  const { unsure, pairs } = useMemo(() => {
-    if (!take || !isMirrored) return NOT_MIRRORED;
-    const all = mirrorMap(take.skeleton).pairs;
-    const pairs = all
-      .filter(({ joint: j, partner }) => j < partner)
-      .map(({ joint: j, partner, confidence }) => `${joints[j]} ⇄ ${joints[partner]}, ${Math.round(confidence * 100)} %`);
-    const unsure = all.filter(({ confidence }) => confidence < SURE).map(({ joint: j, reason }) => `${joints[j]}: ${reason}`);
-    return { unsure, pairs };
-  }, [take, isMirrored, joints]);
+  const mirrored = useQuery<readonly MirroredPair[]>({
+    queryKey: ['mirrored', id, recipe],
+    enabled: isReady && recipe !== null && has('mirror'),
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: (before) => before,
+    queryFn: () => (recipe ? core().mirrored(id, recipe) : []),
+  });
+  const { unsure, pairs } = useMemo(() => pairsInWords(mirrored.data ?? []), [mirrored.data]);
   const frameNow = () => Math.round(usePlayer.getState().frame) % Math.max(1, cycle ?? 1);
-  const others = docs.filter((d) => d.id !== doc?.id && d.steps.some((step) => step.kind === 'loop' && !step.off));
+  const others = docs.filter((d) => d.id !== doc?.id && stepOf(d.steps, 'loop'));
   return {
     measured,
     closings: has('loop') ? (closings.data ?? NO_CLOSINGS) : NO_CLOSINGS,
@@ -130,14 +157,19 @@ export function useAboutRecipe(
     frameNow,
     sourceNow: () => {
       const to = frameNow();
-      const step = doc?.steps.find((s) => s.kind === 'retime' && !s.off);
-      if (step?.kind !== 'retime' || !measured?.untimed || !cycle) return { from: to, to };
-      const rest = [
-        { from: 0, to: 0 },
-        ...step.pins.filter((pin) => pin.from < (measured.untimed?.frames ?? 0)),
-        { from: measured.untimed.frames, to: cycle },
-      ];
+      const step = doc && stepOf(doc.steps, 'retime');
+      const untimed = step && measured?.steps[step.id]?.untimed;
+      if (!untimed || !cycle) return { from: to, to };
+      const rest = [{ from: 0, to: 0 }, ...step.pins.filter((pin) => pin.from < untimed.frames), { from: untimed.frames, to: cycle }];
       return { from: Number(timeMap(rest, loop)[to].toFixed(1)), to };
+    },
+    created: async (kind) => {
+      const wish = { clip: null, characters };
+      if (!recipe) return createStep(kind, wish);
+      // Where the clip cannot be made as it is, the step begins with what is good for any.
+      return core()
+        .createdStep(id, recipe, kind, characters)
+        .catch(() => createStep(kind, wish));
     },
     onGo,
     isDrawing: drawing !== null && drawing === doc?.id,
@@ -149,9 +181,9 @@ export function useAboutRecipe(
     others,
     onInStep: (otherId, step, put) => {
       const other = docs.find((d) => d.id === otherId);
-      const from = takes.find(({ id: t }) => t === other?.take);
-      if (!other || !from || !measured?.untimed) return;
-      const own = measured.untimed;
+      const from = takes.find(({ id: t }) => t === other?.source.take);
+      const own = measured?.steps[step.id]?.untimed;
+      if (!other || !from || !own) return;
       void ensureOpen(from)
         .then(() => core().landings(takeKey(from), recipeOf(other, from)))
         .then((falls) => {

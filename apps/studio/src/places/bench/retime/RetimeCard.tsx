@@ -3,8 +3,9 @@ import type { RecipeStep } from '@lantern/motion';
 import { Box, IconButton, Typography } from '@mui/material';
 import { Small } from '@/controls/Small';
 import { TypedNumber } from '@/controls/TypedNumber';
-import type { ClipMeasured } from '@/worker/core.worker';
-import { Choose, Label, StepCard } from '../../../controls/StepCard';
+import type { CardProps } from '../recipe/cards';
+import { Choose, Label } from '@/controls/fields';
+import { StepCard } from '@/controls/StepCard';
 import { holdAt, pinsWith, pinsWithout } from './time-pins';
 
 export type RetimeStep = Extract<RecipeStep, { kind: 'retime' }>;
@@ -12,28 +13,9 @@ export type RetimeStep = Extract<RecipeStep, { kind: 'retime' }>;
 const HOLD_SECONDS = 0.25;
 
 /** Time: a factor, a length, a cadence, pins and holds; the threads themselves are drawn on the deck. */
-export function RetimeCard({
-  step,
-  untimed,
-  frames,
-  fps,
-  others,
-  sourceNow,
-  onInStep,
-  onChange,
-}: {
-  step: RetimeStep;
-  untimed: ClipMeasured['untimed'];
-  /** Of the result, less one. */
-  frames: number | undefined;
-  fps: number;
-  /** Clips whose footfalls can be taken over. */
-  others: readonly { readonly id: string; readonly name: string }[];
-  /** The clip's frame, before time is changed, and that of the result, under the playhead. */
-  sourceNow: () => { from: number; to: number };
-  onInStep: (id: string) => void;
-  onChange: (step: RetimeStep) => void;
-}) {
+export function RetimeCard({ step, about, onChange }: CardProps<'retime'>) {
+  const { cycle: frames, fps, others, sourceNow } = about;
+  const untimed = about.measured?.steps[step.id]?.untimed;
   const by = step.cadence !== undefined ? 'cadence' : step.frames !== undefined ? 'frames' : 'factor';
   const bare = { ...step, cadence: undefined, frames: undefined, factor: 1 };
   const setBy = (next: typeof by) => {
@@ -42,19 +24,7 @@ export function RetimeCard({
     else onChange(bare);
   };
   return (
-    <StepCard
-      title="Retime"
-      step={step}
-      onChange={onChange}
-      figure={
-        untimed &&
-        frames !== undefined && (
-          <Typography variant="body2">
-            {untimed.frames} → {frames} frames
-          </Typography>
-        )
-      }
-    >
+    <StepCard step={step} onChange={onChange}>
       <Choose label="by" value={by} options={{ factor: 'a factor', frames: 'a length', cadence: 'a cadence' }} onChange={setBy} />
       <Label>{{ factor: 'as fast', frames: 'lasts', cadence: 'steps' }[by]}</Label>
       {by === 'factor' && (
@@ -95,7 +65,7 @@ export function RetimeCard({
           label="in step with"
           value=""
           options={{ '': 'no other clip', ...Object.fromEntries(others.map(({ id, name }) => [id, name])) }}
-          onChange={(id) => id && onInStep(id)}
+          onChange={(id) => id && about.onInStep(id, step, onChange)}
         />
       )}
       <Box sx={{ gridColumn: '1 / -1', display: 'flex', alignItems: 'center', mt: 0.3 }}>

@@ -4,7 +4,7 @@ import { useMemo, useState, type RefObject } from 'react';
 import { usePlayer } from '@/data/player';
 import { chart } from '@/controls/theme';
 import { rulerTicks } from '@/timeline/paths';
-import type { ClipMeasured } from '@/worker/core.worker';
+import type { Untimed } from '@/worker/core.worker';
 import type { RetimeStep } from './RetimeCard';
 import { Pin } from './ThreadPin';
 import { movedPin, pinsWith, pinsWithout } from './time-pins';
@@ -31,7 +31,7 @@ export function ThreadView({
   onChange,
 }: {
   step: RetimeStep;
-  untimed: NonNullable<ClipMeasured['untimed']>;
+  untimed: Untimed;
   /** Of the result, less one. */
   frames: number;
   loop: boolean;

@@ -1,3 +1,4 @@
+import { stepOf } from '@lantern/motion';
 import type { ReactNode } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import type { ClipMeasured, ClipResult } from '@/worker/core.worker';
@@ -8,11 +9,12 @@ import { ThreadView } from './ThreadView';
 export function threadsOf(
   doc: ClipDoc | null,
   shown: ClipResult | null,
-  untimed: ClipMeasured['untimed'],
+  measured: ClipMeasured | null,
   put: (doc: ClipDoc) => void,
 ): ((place: ThreadPlace) => ReactNode) | undefined {
-  const retime = doc?.steps.find((step) => step.kind === 'retime' && !step.off);
-  if (!doc || retime?.kind !== 'retime' || !untimed || !shown) return undefined;
+  const retime = doc && stepOf(doc.steps, 'retime');
+  const untimed = retime && measured?.steps[retime.id]?.untimed;
+  if (!doc || !retime || !untimed || !shown) return undefined;
   return function threads(place) {
     return (
       <ThreadView

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { clipInput, removeClip, saveClip, type SaveResult } from '@/server/clips';
+import { clipSaveSchema } from '@/http/clip';
+import { removeClip, saveClip, type SaveResult } from '@/server/clips';
 import { database } from '@/server/database';
 import { findProject } from '@/server/projects';
 import { conflict, missing, respond } from '@/server/respond';
@@ -21,7 +22,7 @@ export async function PUT(request: Request, { params }: Context): Promise<Respon
   return respond(request, async () => {
     const { project, clip } = await params;
     if (!(await findProject(database(), project))) return missing('project');
-    return answer(await saveClip(database(), project, z.uuid().parse(clip), clipInput.parse(await request.json())));
+    return answer(await saveClip(database(), project, z.uuid().parse(clip), clipSaveSchema.parse(await request.json())));
   });
 }
 

@@ -1,66 +1,22 @@
 'use client';
-import type { ClipFigures, RecipeStep } from '@lantern/motion';
 import { Box, ButtonBase, Typography } from '@mui/material';
-import { BOUNDS, isOut } from '@/data/bounds';
-import { FigureValue } from '@/controls/Figure';
+import { Choose, Seconds } from '@/controls/fields';
 import { Small } from '@/controls/Small';
+import { StepCard } from '@/controls/StepCard';
 import { chart } from '@/controls/theme';
 import { SideMark } from '@/timeline/Ribbon';
 import type { ContactSlide } from '@/worker/core.worker';
-import { Choose, Seconds, StepCard } from '../../../controls/StepCard';
+import type { CardProps } from './cards';
 
-type FloorStep = Extract<RecipeStep, { kind: 'floor' }>;
-type FootLockStep = Extract<RecipeStep, { kind: 'foot-lock' }>;
-
-/** The ground put at zero and level. */
-export function FloorCard({
-  step,
-  figures,
-  onChange,
-}: {
-  step: FloorStep;
-  figures: ClipFigures | null;
-  onChange: (step: FloorStep) => void;
-}) {
-  return (
-    <StepCard title="Floor" step={step} onChange={onChange} figure={<Measured label="sink" value={figures?.sinkCm} bound="sinkCm" />}>
-      <Choose
-        label="height"
-        value={step.height === 'auto' ? 'auto' : 'set'}
-        options={{ auto: 'where the feet stand', set: 'as captured' }}
-        onChange={(height) => onChange({ ...step, height: height === 'auto' ? 'auto' : 0 })}
-      />
-      <Choose
-        label="tilt"
-        value={step.tilt === 'auto' ? 'auto' : 'none'}
-        options={{ auto: 'made level', none: 'as captured' }}
-        onChange={(tilt) => onChange({ ...step, tilt })}
-      />
-    </StepCard>
-  );
-}
+const NO_CONTACTS: readonly ContactSlide[] = [];
 
 /** Feet that bear stay where they came down; every contact with how far it slid before and slides now, worst first. */
-export function FootLockCard({
-  step,
-  contacts,
-  onChange,
-  onGo,
-}: {
-  step: FootLockStep;
-  contacts: readonly ContactSlide[];
-  onChange: (step: FootLockStep) => void;
-  onGo: (frame: number) => void;
-}) {
+export function FootLockCard({ step, about, onChange }: CardProps<'foot-lock'>) {
+  const contacts = about.measured?.contacts ?? NO_CONTACTS;
   const now = (c: ContactSlide) => c.heldCm ?? c.slideCm;
   const worst = [...contacts].sort((a, b) => now(b) - now(a));
   return (
-    <StepCard
-      title="Foot lock"
-      step={step}
-      onChange={onChange}
-      figure={<Measured label="slide" value={worst.length > 0 ? now(worst[0]) : undefined} bound="slideCm" />}
-    >
+    <StepCard step={step} onChange={onChange}>
       <Seconds
         label="let go over"
         name="Blend of the foot lock"
@@ -87,7 +43,7 @@ export function FootLockCard({
             key={`${contact.side} ${contact.from}`}
             role="listitem"
             disableRipple
-            onClick={() => onGo(Math.floor((contact.from + contact.to) / 2))}
+            onClick={() => about.onGo(Math.floor((contact.from + contact.to) / 2))}
             aria-label={`${contact.side} contact from ${contact.from} to ${contact.to}, slide ${now(contact).toFixed(2)} cm`}
             sx={{
               display: 'grid',
@@ -128,17 +84,5 @@ export function FootLockCard({
         )}
       </Box>
     </StepCard>
-  );
-}
-
-function Measured({ label, value, bound }: { label: string; value: number | undefined; bound: 'slideCm' | 'sinkCm' }) {
-  const out = value !== undefined && isOut(bound, value);
-  return (
-    <>
-      <Typography variant="body2" color="text.secondary">
-        {label}&nbsp;
-      </Typography>
-      <FigureValue value={value} unit="cm" digits={2} out={out} todo={out ? BOUNDS[bound].todo : undefined} />
-    </>
   );
 }

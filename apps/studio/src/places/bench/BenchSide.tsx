@@ -1,0 +1,79 @@
+'use client';
+import { tagsOfCut } from '@lantern/motion';
+import { Box, Typography } from '@mui/material';
+import { useMemo } from 'react';
+import { Section } from '@/controls/folds';
+import type { TakeInfo } from '@/data/project';
+import { ClipHead } from './ClipHead';
+import { CandidateList } from './glasses/CandidateList';
+import { Proposals } from './glasses/Proposals';
+import { SeamFigures } from './glasses/SeamFigures';
+import { NoClip } from './Nothing';
+import { RecipePanel } from './recipe/RecipePanel';
+import type { Workbench } from './use-workbench';
+
+/** The column at the right: the clip, where its take repeats, its figures and its recipe. */
+export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo }) {
+  const { doc, docs, opened, acts, edits, put, reading, candidates, isSearching, cut, seam, measured, result } = bench;
+  const names = useMemo(() => new Set(docs.filter((d) => d.id !== doc?.id).map((d) => d.name.toLowerCase())), [docs, doc]);
+  return (
+    <Box
+      sx={{
+        height: '100%',
+        overflowY: 'auto',
+        overflowX: 'hidden',
+        p: 1.2,
+        display: 'flex',
+        flexDirection: 'column',
+        gap: 1.4,
+        minWidth: 0,
+      }}
+    >
+      {doc && opened.data ? (
+        <ClipHead
+          doc={doc}
+          offered={tagsOfCut(bench.segments, doc.source)}
+          names={names}
+          frames={opened.data.motion.frames}
+          onChange={put}
+          onNew={edits.newClip}
+          onSplit={edits.splitHere}
+          onDuplicate={acts.duplicate}
+          onOtherSide={acts.otherSide}
+          onBake={acts.bake}
+          onRemove={acts.remove}
+        />
+      ) : (
+        <NoClip take={take.name} canOffer={reading !== undefined} onCut={edits.newClip} onOffer={bench.propose} />
+      )}
+      <CandidateList candidates={candidates} isSearching={isSearching} cut={cut} onTake={edits.takeLoop} />
+      {doc && (
+        <Section id="bench figures" title="Figures">
+          <SeamFigures seam={seam} figures={measured?.figures ?? null} against={measured?.against ?? null} />
+        </Section>
+      )}
+      {result.error && (
+        <Typography role="alert" variant="body2">
+          ▲ {result.error.message}
+        </Typography>
+      )}
+      {doc && (
+        <Section id="bench recipe" title="Recipe">
+          <RecipePanel doc={doc} about={bench.about} onChange={put} />
+        </Section>
+      )}
+      {bench.proposing && reading && (
+        <Proposals
+          proposals={reading.proposals}
+          docs={docs.filter((d) => d.source.take === take.id)}
+          fps={take.passport.fps}
+          onMake={(chosen, pattern) => {
+            bench.setProposing(false);
+            acts.makeAll(chosen, pattern);
+          }}
+          onClose={() => bench.setProposing(false)}
+        />
+      )}
+    </Box>
+  );
+}

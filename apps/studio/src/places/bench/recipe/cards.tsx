@@ -1,0 +1,44 @@
+'use client';
+import type { StepKind, StepOfKind } from '@lantern/motion';
+import type { ReactNode } from 'react';
+import { RetimeCard } from '../retime/RetimeCard';
+import { EvenOutCard } from './EvenOutCard';
+import { ExtendCard } from './ExtendCard';
+import { FitCard } from './FitCard';
+import { FloorCard } from './FloorCard';
+import { FootLockCard } from './FootLockCard';
+import { LoopCard } from './LoopCard';
+import { MirrorCard } from './MirrorCard';
+import { PathCard } from './PathCard';
+import { SpeedCard } from './SpeedCard';
+import { TravelCard } from './TravelCard';
+import { TypicalCycleCard } from './TypicalCycleCard';
+import type { AboutRecipe } from './use-about-recipe';
+
+export interface CardProps<Kind extends StepKind> {
+  readonly step: StepOfKind<Kind>;
+  readonly about: AboutRecipe;
+  readonly onChange: (step: StepOfKind<Kind>) => void;
+}
+
+type Cards = { readonly [Kind in StepKind]: (props: CardProps<Kind>) => ReactNode };
+
+/** The card of every kind of step. */
+const CARDS: Cards = {
+  fit: FitCard,
+  floor: FloorCard,
+  'typical-cycle': TypicalCycleCard,
+  mirror: MirrorCard,
+  loop: LoopCard,
+  'even-out': EvenOutCard,
+  speed: SpeedCard,
+  extend: ExtendCard,
+  path: PathCard,
+  'foot-lock': FootLockCard,
+  travel: TravelCard,
+  retime: RetimeCard,
+};
+
+export function Card<Kind extends StepKind>(props: CardProps<Kind>) {
+  return CARDS[props.step.kind as Kind](props);
+}

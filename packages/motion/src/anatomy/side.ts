@@ -1,1 +1,0 @@
-export type Side = 'left' | 'right';
