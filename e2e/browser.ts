@@ -15,6 +15,8 @@ export const launch = (): Promise<Browser> =>
       '--disable-component-update',
       '--disable-sync',
     ],
+    // What people see has scroll bars.
+    ignoreDefaultArgs: ['--hide-scrollbars'],
     defaultViewport: { width: 1280, height: 800 },
   });
 

@@ -1,8 +1,11 @@
 import { clipSaveSchema, type ClipSave, type ClipSaveInput } from '@/http/clip';
 import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { capture } from '@lantern/capture';
 import { forwardKinematics, motionFromRows, readBvh, recipeSchema, writeBvh, type Motion } from '@lantern/motion';
 import { listClips, removeClip, saveClip } from '@/server/clips';
+import { sql } from 'drizzle-orm';
 import type { Database } from '@/server/database';
 import { loadDemo } from '@/server/demo';
 import { importStream, readOverview } from '@/server/long-takes';
@@ -216,4 +219,20 @@ test('a project keeps the pattern of its names; a clip its gait and direction, e
   expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 1, gait: 'walk', direction: 'forward' }))).toMatchObject({
     clip: { gait: 'walk', direction: 'forward', revision: 2 },
   });
+});
+
+test('recipes and names that were stored before steps had ids are brought up to date', async () => {
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const id = randomUUID();
+  await saveClip(database, 'gullmouth', id, clip(take.id));
+  const old = [{ kind: 'travel' }, { kind: 'loop', seconds: 0.2 }, { kind: 'foot-lock' }];
+  await database.execute(sql`update clips set name = ${'a/b: c'}, steps = ${JSON.stringify(old)}::jsonb where id = ${id}`);
+  const migration = await readFile(join(__dirname, '../drizzle/0006_steps.sql'), 'utf8');
+  for (const statement of migration.split('--> statement-breakpoint').slice(1)) await database.execute(sql.raw(statement));
+  const [row] = (await listClips(database, 'gullmouth')).filter((c) => c.id === id);
+  expect(row).toMatchObject({
+    name: 'a-b- c',
+    steps: [{ id: 'loop', kind: 'loop', seconds: 0.2 }, { id: 'foot-lock' }, { id: 'travel', kind: 'travel' }],
+  });
+  expect(recipeSchema.safeParse(row.steps).success).toBe(true);
 });

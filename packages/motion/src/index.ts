@@ -148,7 +148,7 @@ export { speedChange, type SpeedChange } from './steps/speed';
 
 // Running a recipe
 export { againstSource, type AgainstSource } from './recipe/against-source';
-export { clipDocumentSchema, clipInputSchema, type ClipDocument } from './recipe/clip-document';
+export { clipDocumentSchema, clipInputSchema, clipNameSchema, type ClipDocument } from './recipe/clip-document';
 export { closings, type Closing } from './recipe/closings';
 export { stepsAtRate, stepsOfOtherSide, stepsRecut, type Cut } from './recipe/edits';
 export { addableSteps, recipeSchema, withStep } from './recipe/order';

@@ -1,11 +1,17 @@
 'use client';
-import { Box, InputBase, Typography } from '@mui/material';
-import { useState } from 'react';
+import { NumberField } from '@base-ui/react/number-field';
+import { Box, Typography } from '@mui/material';
+import { useState, type CSSProperties } from 'react';
+import { readNumber } from './read-number';
 import { chart } from './theme';
 
-/** A number in a line of a card: typed, or stepped with the arrow keys; takes effect on Enter or when left, and is put back if it cannot be read. */
+/**
+ * A number with its unit: typed (also as a sum, `1.3*2`), stepped with the arrow keys (Shift ten times, Alt a tenth), or dragged by its unit or label.
+ * It takes effect on Enter or when left, and is put back if it cannot be read.
+ */
 export function TypedNumber({
   name,
+  label,
   value,
   unit = '',
   least,
@@ -17,6 +23,8 @@ export function TypedNumber({
 }: {
   /** For screen readers. */
   name: string;
+  /** Shown above the number, which then has the width of its place. */
+  label?: string;
   value: number;
   unit?: string;
   least: number;
@@ -27,49 +35,91 @@ export function TypedNumber({
   onChange: (value: number) => void;
 }) {
   const [draft, setDraft] = useState<string | null>(null);
-  const shown = Number(value.toFixed(digits));
-  const read = (text: string) => Number(text.replace(',', '.').replace('−', '-'));
-  const typed = draft === null ? value : read(draft);
-  const isBad = draft !== null && (!Number.isFinite(typed) || typed < least || typed > most || draft.trim() === '');
+  // While it is dragged or a key is held only the field follows.
+  const [held, setHeld] = useState<number | null>(null);
+  const typed = draft === null ? value : readNumber(draft);
+  const isBad = typed === null || typed < least || typed > most;
+  const rounded = (next: number) => Number(Math.min(most, Math.max(least, next)).toFixed(digits));
   const put = (next: number) => {
-    const bounded = Number(Math.min(most, Math.max(least, next)).toFixed(digits));
-    if (bounded !== value) onChange(bounded);
+    setHeld(null);
+    if (rounded(next) !== rounded(value)) onChange(rounded(next));
   };
   const finish = () => {
     if (draft !== null && !isBad) put(typed);
     setDraft(null);
   };
+  const input: CSSProperties = {
+    width: label ? '100%' : width,
+    minWidth: 0,
+    padding: 0,
+    font: 'inherit',
+    fontSize: '0.9rem',
+    color: 'inherit',
+    background: 'none',
+    border: 0,
+    borderBottom: `${isBad ? 2 : 1}px solid ${isBad ? chart('ink') : chart('rule')}`,
+    textAlign: 'right',
+    fontVariantNumeric: 'tabular-nums',
+  };
+  const grip = (words: string) => (
+    <NumberField.ScrubArea style={{ cursor: 'ew-resize', userSelect: 'none' }} title="Drag to change">
+      <Typography variant={words === label ? 'caption' : 'body2'} color="text.secondary" noWrap component="span">
+        {words}
+      </Typography>
+    </NumberField.ScrubArea>
+  );
   return (
-    <Box sx={{ display: 'inline-flex', alignItems: 'baseline', gap: 0.5, justifySelf: 'end' }}>
-      <InputBase
-        value={draft ?? String(shown).replace('-', '−')}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={finish}
-        title={isBad ? `From ${least} to ${most}.` : undefined}
-        onKeyDown={(event) => {
-          event.stopPropagation();
-          if (event.key === 'Enter') finish();
-          if (event.key === 'Escape') setDraft(null);
-          const by = { ArrowUp: step, ArrowDown: -step }[event.key];
-          if (by !== undefined && !isBad) {
-            event.preventDefault();
-            setDraft(null);
-            put(typed + by);
-          }
-        }}
-        inputProps={{ 'aria-label': name, 'aria-invalid': isBad, inputMode: 'decimal' }}
-        sx={{
-          width,
-          fontSize: '0.9rem',
-          borderBottom: `${isBad ? 2 : 1}px solid ${isBad ? chart('ink') : chart('rule')}`,
-          '& input': { textAlign: 'right', p: 0, fontVariantNumeric: 'tabular-nums' },
-        }}
-      />
-      {unit && (
-        <Typography variant="body2" color="text.secondary">
-          {unit}
-        </Typography>
-      )}
-    </Box>
+    <NumberField.Root
+      value={held ?? value}
+      min={least}
+      max={most}
+      step={step}
+      smallStep={step / 10}
+      largeStep={step * 10}
+      format={{ maximumFractionDigits: digits, useGrouping: false }}
+      locale="en"
+      onValueChange={(next) => next !== null && draft === null && setHeld(rounded(next))}
+      onValueCommitted={(next) => next !== null && draft === null && put(next)}
+      render={
+        <Box
+          sx={{
+            display: label ? 'block' : 'inline-flex',
+            width: label ? width : undefined,
+            alignItems: 'baseline',
+            gap: 0.5,
+            justifySelf: 'end',
+            minWidth: 0,
+          }}
+        />
+      }
+    >
+      {label && grip(label)}
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 0.5, minWidth: 0 }}>
+        <NumberField.Input
+          aria-label={name}
+          aria-invalid={isBad}
+          title={isBad ? `From ${least} to ${most}.` : undefined}
+          value={draft ?? String(rounded(held ?? value)).replace('-', '−')}
+          style={input}
+          onChange={(event) => {
+            event.preventBaseUIHandler();
+            setDraft(event.currentTarget.value);
+          }}
+          onKeyDown={(event) => {
+            event.stopPropagation();
+            if (event.key === 'ArrowUp' || event.key === 'ArrowDown') return finish();
+            // What is typed is ours to read: the library takes digits only.
+            event.preventBaseUIHandler();
+            if (event.key === 'Enter') finish();
+            if (event.key === 'Escape') setDraft(null);
+          }}
+          onBlur={(event) => {
+            event.preventBaseUIHandler();
+            finish();
+          }}
+        />
+        {unit && grip(unit)}
+      </Box>
+    </NumberField.Root>
   );
 }

@@ -87,6 +87,8 @@ export const theme = createTheme({
     MuiCssBaseline: {
       styleOverrides: {
         'html, body': { height: '100%' },
+        // Thin ones, of ruled paper.
+        '*': { scrollbarWidth: 'thin', scrollbarColor: 'var(--mui-palette-chart-rule) transparent' },
         body: { overflow: 'hidden', fontVariantNumeric: 'tabular-nums lining-nums' },
         '@media (prefers-reduced-motion: reduce)': {
           '*': { transitionDuration: '0.01ms !important', animationDuration: '0.01ms !important' },

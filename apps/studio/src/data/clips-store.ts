@@ -1,4 +1,4 @@
-import type { ClipDocument } from '@lantern/motion';
+import { stepSchema, type ClipDocument } from '@lantern/motion';
 import { temporal } from 'zundo';
 import { create } from 'zustand';
 import type { ClipRow } from '@/http/clip';
@@ -42,7 +42,15 @@ export const useClips = create<ClipsState>()(
   ),
 );
 
-export const docOf = ({ id, name, source, steps, gait, direction }: ClipRow): ClipDoc => ({ id, name, source, steps, gait, direction });
+export const docOf = ({ id, name, source, steps, gait, direction }: ClipRow): ClipDoc => ({
+  id,
+  name,
+  source,
+  // A step saved before it had all its parameters gets those it lacks.
+  steps: steps.map((step) => stepSchema.parse(step)),
+  gait,
+  direction,
+});
 
 export const sameDoc = (a: ClipDoc | null, b: ClipDoc | null): boolean => JSON.stringify(a) === JSON.stringify(b);
 

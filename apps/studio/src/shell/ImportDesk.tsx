@@ -1,5 +1,7 @@
 'use client';
-import { Box, Button, IconButton, LinearProgress, Paper, Typography } from '@mui/material';
+import { Sign } from '@/controls/Sign';
+import CloseIcon from '@mui/icons-material/Close';
+import { Box, Button, LinearProgress, Paper, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react';
@@ -190,9 +192,9 @@ function Arrivals({ arrivals, onClose }: { arrivals: readonly Arrival[]; onClose
         {isBusy ? (
           <Button onClick={() => arrivals.forEach(({ stop }) => stop.abort())}>stop all</Button>
         ) : (
-          <IconButton aria-label="Close" onClick={onClose}>
-            ×
-          </IconButton>
+          <Sign name="Close" onClick={onClose}>
+            <CloseIcon />
+          </Sign>
         )}
       </Box>
       {arrivals.map(({ id, name, share, state, problem, said, stop }) => (

@@ -1,5 +1,12 @@
 'use client';
-import { Box, Button, Link as MuiLink, Typography, useColorScheme } from '@mui/material';
+import DarkModeIcon from '@mui/icons-material/DarkModeOutlined';
+import HelpIcon from '@mui/icons-material/HelpOutlineOutlined';
+import LightModeIcon from '@mui/icons-material/LightModeOutlined';
+import RedoIcon from '@mui/icons-material/Redo';
+import SearchIcon from '@mui/icons-material/Search';
+import UndoIcon from '@mui/icons-material/Undo';
+import { Sign } from '@/controls/Sign';
+import { Box, Link as MuiLink, Typography, useColorScheme } from '@mui/material';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useClips } from '@/data/clips-store';
@@ -21,7 +28,6 @@ export function TopBar({ open, onFind, onKeys }: { open: ReactNode; onFind: () =
   const state = useClips((s) => s.state);
   const { mode, setMode } = useColorScheme();
   const { undo, redo, canUndo, canRedo } = useUndo();
-  const small = { minWidth: 0, px: 1, color: 'text.primary' } as const;
   return (
     <Box
       component="header"
@@ -58,21 +64,23 @@ export function TopBar({ open, onFind, onKeys }: { open: ReactNode; onFind: () =
       <Typography variant="body2" color="text.secondary" role="status" aria-live="polite" noWrap>
         {SAVE_WORDS[state]}
       </Typography>
-      <Button sx={small} disabled={!canUndo} onClick={undo} title="Ctrl Z">
-        undo
-      </Button>
-      <Button sx={{ ...small, ml: -1 }} disabled={!canRedo} onClick={redo} title="Ctrl Shift Z">
-        redo
-      </Button>
-      <Button sx={small} onClick={onFind} title="Ctrl K">
-        find
-      </Button>
-      <Button sx={small} onClick={() => setMode(mode === 'dark' ? 'light' : 'dark')}>
-        {mode === 'dark' ? 'day chart' : 'night chart'}
-      </Button>
-      <Button sx={small} onClick={onKeys} aria-label="Keys and help" title="?">
-        ?
-      </Button>
+      <Box sx={{ display: 'flex', gap: 0.3 }}>
+        <Sign name="Undo" keys="Ctrl Z" size={21} disabled={!canUndo} onClick={undo}>
+          <UndoIcon />
+        </Sign>
+        <Sign name="Redo" keys="Ctrl Shift Z" size={21} disabled={!canRedo} onClick={redo}>
+          <RedoIcon />
+        </Sign>
+        <Sign name="Find anything" keys="Ctrl K" size={21} onClick={onFind}>
+          <SearchIcon />
+        </Sign>
+        <Sign name={mode === 'dark' ? 'Day chart' : 'Night chart'} size={21} onClick={() => setMode(mode === 'dark' ? 'light' : 'dark')}>
+          {mode === 'dark' ? <LightModeIcon /> : <DarkModeIcon />}
+        </Sign>
+        <Sign name="Keys and help" keys="?" size={21} onClick={onKeys}>
+          <HelpIcon />
+        </Sign>
+      </Box>
     </Box>
   );
 }

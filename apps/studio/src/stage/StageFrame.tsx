@@ -1,4 +1,7 @@
 'use client';
+import PauseIcon from '@mui/icons-material/Pause';
+import PlayIcon from '@mui/icons-material/PlayArrow';
+import { Sign } from '@/controls/Sign';
 import { Box, Typography } from '@mui/material';
 import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
@@ -93,7 +96,13 @@ function Speeds() {
 function PlayButton() {
   const playing = usePlayer((state) => state.playing);
   const toggle = usePlayer((state) => state.toggle);
-  return <Choice label={playing ? 'pause' : 'play'} isOn={playing} onClick={toggle} />;
+  return (
+    <Box sx={{ '& button': { color: playing ? DUSK.warm : DUSK.text } }}>
+      <Sign name={playing ? 'Pause' : 'Play'} keys="Space" size={26} onClick={toggle}>
+        {playing ? <PauseIcon /> : <PlayIcon />}
+      </Sign>
+    </Box>
+  );
 }
 
 /** Text that follows the frame without rendering anything else anew. */

@@ -46,12 +46,6 @@ export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo })
       ) : (
         <NoClip take={take.name} canOffer={reading !== undefined} onCut={edits.newClip} onOffer={bench.propose} />
       )}
-      <CandidateList candidates={candidates} isSearching={isSearching} cut={cut} onTake={edits.takeLoop} />
-      {doc && (
-        <Section id="bench figures" title="Figures">
-          <SeamFigures seam={seam} figures={measured?.figures ?? null} against={measured?.against ?? null} />
-        </Section>
-      )}
       {result.error && (
         <Typography role="alert" variant="body2">
           ▲ {result.error.message}
@@ -60,6 +54,12 @@ export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo })
       {doc && (
         <Section id="bench recipe" title="Recipe">
           <RecipePanel doc={doc} about={bench.about} onChange={put} />
+        </Section>
+      )}
+      <CandidateList candidates={candidates} isSearching={isSearching} cut={cut} onTake={edits.takeLoop} />
+      {doc && (
+        <Section id="bench figures" title="Figures">
+          <SeamFigures seam={seam} figures={measured?.figures ?? null} against={measured?.against ?? null} />
         </Section>
       )}
       {bench.proposing && reading && (

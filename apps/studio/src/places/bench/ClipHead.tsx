@@ -1,10 +1,18 @@
 'use client';
-import type { ClipTags } from '@lantern/motion';
-import { Box, Button, TextField } from '@mui/material';
-import { useState } from 'react';
+import { clipNameSchema, type ClipTags } from '@lantern/motion';
+import AddIcon from '@mui/icons-material/Add';
+import CheckIcon from '@mui/icons-material/Check';
+import CopyIcon from '@mui/icons-material/ContentCopy';
+import SplitIcon from '@mui/icons-material/ContentCut';
+import DeleteIcon from '@mui/icons-material/DeleteOutlined';
+import FlipIcon from '@mui/icons-material/Flip';
+import BakeIcon from '@mui/icons-material/SaveAlt';
+import { Box, InputBase, Typography } from '@mui/material';
+import { useState, type KeyboardEvent } from 'react';
+import { Sign } from '@/controls/Sign';
+import { chart } from '@/controls/theme';
 import type { ClipDoc } from '@/data/clips-store';
 import { recut } from '@/data/new-clip';
-import { Small } from '@/controls/Small';
 
 /** Name and cut of the clip, typed as well as dragged. */
 export function ClipHead({
@@ -34,53 +42,53 @@ export function ClipHead({
   onBake: () => void;
   onRemove: () => void;
 }) {
+  const { from, to } = doc.source;
   return (
-    <Box component="section" aria-label="Clip" sx={{ display: 'grid', gap: 1 }}>
-      <Box sx={{ display: 'flex', gap: 0.5, alignItems: 'center' }}>
+    <Box component="section" aria-label="Clip" sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 0.8 }}>
+      <Box sx={{ display: 'flex', gap: 0.2, alignItems: 'end', minWidth: 0 }}>
         <Typed
           key={`name ${doc.id} ${doc.name}`}
           label="Clip name"
           value={doc.name}
-          read={(text) => text.trim().slice(0, 120) || null}
-          refuse={(text) => (names.has(text.trim().toLowerCase()) ? 'another clip is called that' : null)}
+          read={(text) => (clipNameSchema.safeParse(text).success ? text.trim() : null)}
+          refuse={(text) => refusal(text, names)}
           onChange={(name) => onChange({ ...doc, name })}
-          grow
+          isTitle
         />
-        <Button color="inherit" onClick={onNew} title="N">
-          new
-        </Button>
-        <Button color="inherit" onClick={onRemove} sx={{ minWidth: 0 }}>
-          remove
-        </Button>
+        <Sign name="Split this clip at the playhead" keys="X" onClick={onSplit}>
+          <SplitIcon />
+        </Sign>
+        <Sign name="Duplicate this clip" onClick={onDuplicate}>
+          <CopyIcon />
+        </Sign>
+        <Sign name="Make the other side of this clip" keys="Y" onClick={onOtherSide}>
+          <FlipIcon />
+        </Sign>
+        <Sign name="Bake this clip to a take of its own" onClick={onBake}>
+          <BakeIcon />
+        </Sign>
+        <Sign name="Remove this clip" onClick={onRemove}>
+          <DeleteIcon />
+        </Sign>
+        <Sign name="New clip" keys="N" onClick={onNew}>
+          <AddIcon />
+        </Sign>
       </Box>
-      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', rowGap: 0.3 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '54px 54px minmax(0, 1fr) minmax(0, 1fr) auto', columnGap: 1, alignItems: 'end' }}>
         <Typed
-          key={`from ${doc.id} ${doc.source.from}`}
+          key={`from ${doc.id} ${from}`}
           label="In"
-          value={String(doc.source.from)}
-          read={(text) => frame(text, 0, doc.source.to - 2)}
-          onChange={(text) => onChange(recut(doc, { from: Number(text), to: doc.source.to }))}
+          value={String(from)}
+          read={(text) => frame(text, 0, to - 2)}
+          onChange={(text) => onChange(recut(doc, { from: Number(text), to }))}
         />
         <Typed
-          key={`to ${doc.id} ${doc.source.to}`}
+          key={`to ${doc.id} ${to}`}
           label="Out"
-          value={String(doc.source.to)}
-          read={(text) => frame(text, doc.source.from + 2, frames - 1)}
-          onChange={(text) => onChange(recut(doc, { from: doc.source.from, to: Number(text) }))}
+          value={String(to)}
+          read={(text) => frame(text, from + 2, frames - 1)}
+          onChange={(text) => onChange(recut(doc, { from, to: Number(text) }))}
         />
-        <Box sx={{ flex: 1 }} />
-        <Small onClick={onSplit} name="Split the clip at the playhead">
-          split
-        </Small>
-        <Small onClick={onDuplicate}>duplicate</Small>
-        <Small name="Make the other side of the clip" onClick={onOtherSide}>
-          other side
-        </Small>
-        <Small name="Bake the clip to a take of its own" onClick={onBake}>
-          bake
-        </Small>
-      </Box>
-      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
         {(['gait', 'direction'] as const).map((tag) => (
           <Typed
             key={`${tag} ${doc.id} ${doc[tag]}`}
@@ -89,17 +97,22 @@ export function ClipHead({
             placeholder={offered[tag]}
             read={(text) => text.trim().slice(0, 60)}
             onChange={(text) => onChange({ ...doc, [tag]: text })}
-            grow
           />
         ))}
         {(offered.gait !== doc.gait || offered.direction !== doc.direction) && offered.gait !== '' && (
-          <Small name="Take gait and direction as measured" onClick={() => onChange({ ...doc, ...offered })}>
-            as measured
-          </Small>
+          <Sign name="Take gait and direction as measured" onClick={() => onChange({ ...doc, ...offered })}>
+            <CheckIcon />
+          </Sign>
         )}
       </Box>
     </Box>
   );
+}
+
+/** Why a clip cannot be called so. */
+function refusal(text: string, names: ReadonlySet<string>): string | null {
+  if (names.has(text.trim().toLowerCase())) return 'another clip is called that';
+  return text.trim() === '' || clipNameSchema.safeParse(text).success ? null : 'no file can be called that';
 }
 
 const frame = (text: string, least: number, most: number) => {
@@ -115,7 +128,7 @@ function Typed({
   read,
   refuse,
   onChange,
-  grow,
+  isTitle,
 }: {
   label: string;
   value: string;
@@ -124,7 +137,7 @@ function Typed({
   /** Why a text cannot be taken. */
   refuse?: (text: string) => string | null;
   onChange: (text: string) => void;
-  grow?: boolean;
+  isTitle?: boolean;
 }) {
   const [text, setText] = useState(value);
   const problem = text === value ? null : (refuse?.(text) ?? null);
@@ -134,23 +147,35 @@ function Typed({
     else setText(value);
   };
   return (
-    <TextField
-      label={problem ?? label}
-      error={problem !== null}
-      value={text}
-      placeholder={placeholder}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={commit}
-      sx={{ flex: grow ? 1 : undefined, width: grow ? undefined : 92 }}
-      slotProps={{
-        inputLabel: placeholder ? { shrink: true } : undefined,
-        htmlInput: {
-          onKeyDown: (event: React.KeyboardEvent<HTMLInputElement>) => {
-            if (event.key === 'Enter') event.currentTarget.blur();
-            if (event.key === 'Escape') setText(value);
-          },
-        },
-      }}
-    />
+    <Box sx={{ flex: isTitle ? 1 : undefined, minWidth: 0 }}>
+      <Typography
+        variant="caption"
+        color="text.secondary"
+        noWrap
+        component="div"
+        sx={{ lineHeight: 1.15 }}
+        role={problem ? 'alert' : undefined}
+      >
+        {problem ? `▲ ${problem}` : label.toLowerCase()}
+      </Typography>
+      <InputBase
+        value={text}
+        placeholder={placeholder}
+        fullWidth
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event: KeyboardEvent<HTMLInputElement>) => {
+          if (event.key === 'Enter') event.currentTarget.querySelector('input')?.blur();
+          if (event.key === 'Escape') setText(value);
+        }}
+        inputProps={{ 'aria-label': label, 'aria-invalid': problem !== null }}
+        sx={{
+          fontSize: isTitle ? '1.05rem' : '0.95rem',
+          fontWeight: isTitle ? 700 : 400,
+          borderBottom: `1px solid ${chart(problem ? 'ink' : 'rule')}`,
+          '& input': { p: 0, pb: 0.2, textOverflow: 'ellipsis' },
+        }}
+      />
+    </Box>
   );
 }

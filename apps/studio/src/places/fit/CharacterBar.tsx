@@ -1,4 +1,6 @@
 'use client';
+import { Sign } from '@/controls/Sign';
+import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import { Box, ButtonBase, Typography } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useSnackbar } from 'notistack';
@@ -88,9 +90,9 @@ export function CharacterBar({
             {data.project.fitTo === shown.id ? `✓ new clips are fitted to ${shown.name}` : `fit new clips to ${shown.name}`}
           </Small>
           <Box sx={{ flex: 1 }} />
-          <Small name={`Remove ${shown.name}`} onClick={() => remove.mutate(shown.id)}>
-            remove
-          </Small>
+          <Sign name={`Remove ${shown.name}`} onClick={() => remove.mutate(shown.id)}>
+            <DeleteIcon />
+          </Sign>
         </Box>
       )}
     </Box>

@@ -1,6 +1,8 @@
 'use client';
+import { Sign } from '@/controls/Sign';
+import CloseIcon from '@mui/icons-material/Close';
 import type { SuitSettings } from '@lantern/capture';
-import { Box, Button, IconButton, MenuItem, TextField, Typography } from '@mui/material';
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useSnackbar } from 'notistack';
@@ -12,7 +14,7 @@ import { StageFrame } from '@/stage/StageFrame';
 import { core } from '@/worker/core';
 import { clock, DeskStep, Fault, Sensors } from './CaptureParts';
 import { KeepRecording } from './KeepRecording';
-import { NumberField } from './NumberField';
+import { TypedNumber } from '@/controls/TypedNumber';
 import { useLive, type Worn } from './use-live';
 
 const SCRIPTS: readonly [SuitSettings['script'], string, number | null][] = [
@@ -86,20 +88,22 @@ export function CaptureDesk() {
           <Typography variant="h2" component="h1" sx={{ flex: 1 }}>
             Capture desk
           </Typography>
-          <IconButton aria-label="Close the capture desk" onClick={() => router.push(`/${project.id}/takes`)}>
-            ×
-          </IconButton>
+          <Sign name="Close the capture desk" onClick={() => router.push(`/${project.id}/takes`)}>
+            <CloseIcon />
+          </Sign>
         </Box>
         <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
           A simulated suit with eighteen sensors, sixty frames a second.
         </Typography>
         <DeskStep n={1} title="Performer" isDone={suit !== null}>
-          <NumberField
+          <TypedNumber
+            name="Stature"
             label="Stature"
             unit="m"
             value={settings.stature}
             least={1}
             most={2.3}
+            step={0.01}
             width={130}
             onChange={(stature) => change({ stature })}
           />
@@ -153,9 +157,11 @@ export function CaptureDesk() {
               ))}
             </TextField>
             {steady !== null && (
-              <NumberField
+              <TypedNumber
+                name="at"
                 label="at"
                 unit="m/s"
+                step={0.1}
                 width={110}
                 value={settings.speed ?? steady}
                 least={0.2}

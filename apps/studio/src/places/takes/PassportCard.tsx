@@ -5,7 +5,7 @@ import { useState, type ReactNode } from 'react';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
 import { numeral } from '@/controls/Figure';
 import { chart } from '@/controls/theme';
-import { NumberField } from './NumberField';
+import { TypedNumber } from '@/controls/TypedNumber';
 import { rate } from './rate';
 
 const FREE_FALL = {
@@ -61,18 +61,25 @@ export function PassportCard({ take, onOverride }: { take: TakeInfo; onOverride:
             </Button>
           ))}
         </Box>
-        <NumberField
+        <TypedNumber
+          name="A unit is"
           label="A unit is"
           unit="cm"
           value={scale}
+          digits={6}
+          width={120}
           least={1e-6}
           most={1e6}
           onChange={(cm) => set({ metresPerUnit: cm / 100 })}
         />
-        <NumberField
+        <TypedNumber
+          name="The performer is tall"
           label="The performer is tall"
           unit="m"
-          value={Number(passport.statureM.toFixed(3))}
+          value={passport.statureM}
+          digits={3}
+          step={0.01}
+          width={150}
           least={0.3}
           most={4}
           onChange={(metres) => set({ metresPerUnit: (passport.units.metresPerUnit * metres) / passport.statureM })}
@@ -91,10 +98,13 @@ export function PassportCard({ take, onOverride }: { take: TakeInfo; onOverride:
         isSet={overrides.fps !== undefined || overrides.conform !== undefined}
         onReset={() => set({ fps: undefined, conform: undefined })}
       >
-        <NumberField
+        <TypedNumber
+          name="Recorded at"
           label="Recorded at"
           unit="frames/s"
           value={overrides.fps ?? take.fps}
+          digits={3}
+          width={150}
           least={1}
           most={1000}
           onChange={(fps) => set({ fps })}

@@ -1,12 +1,14 @@
 'use client';
+import { Sign } from '@/controls/Sign';
+import CloseIcon from '@mui/icons-material/Close';
 import { DEGREES, PROP_KINDS, type StageProp } from '@lantern/motion';
-import { Box, Button, IconButton, Typography } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import type { TakeInfo } from '@/data/project';
 import { usePlayer } from '@/data/player';
 import { useViewedTake } from '@/data/use-viewed-take';
 import { locate } from '@/worker/wire';
 import { chart } from '@/controls/theme';
-import { NumberField } from './NumberField';
+import { TypedNumber } from '@/controls/TypedNumber';
 
 /** Usual sizes: width, height, depth in metres. */
 const USUAL: Record<StageProp['kind'], readonly [number, number, number]> = {
@@ -68,17 +70,19 @@ export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props
             <Typography variant="body2" sx={{ fontWeight: 700, flex: 1 }}>
               {prop.kind}
             </Typography>
-            <IconButton aria-label={`Take the ${prop.kind} away`} onClick={() => onChange(take.props.filter(({ id }) => id !== prop.id))}>
-              ×
-            </IconButton>
+            <Sign name={`Take the ${prop.kind} away`} onClick={() => onChange(take.props.filter(({ id }) => id !== prop.id))}>
+              <CloseIcon />
+            </Sign>
           </Box>
           <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', columnGap: 0.8, rowGap: 1.6, mt: 1 }}>
             {(['width', 'height', 'depth'] as const).map((side) => (
-              <NumberField
+              <TypedNumber
                 key={side}
+                name={side}
                 label={side}
                 unit="m"
                 width={118}
+                step={0.05}
                 value={round(prop[side])}
                 least={0.01}
                 most={50}
@@ -86,21 +90,25 @@ export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props
               />
             ))}
             {(['x', 'z'] as const).map((axis) => (
-              <NumberField
+              <TypedNumber
                 key={axis}
+                name={axis}
                 label={axis}
                 unit="m"
                 width={118}
+                step={0.05}
                 value={round(prop[axis])}
                 least={-1000}
                 most={1000}
                 onChange={(value) => change(prop.id, { [axis]: value })}
               />
             ))}
-            <NumberField
+            <TypedNumber
+              name="turned"
               label="turned"
               unit="°"
               width={118}
+              digits={1}
               value={round(prop.turn * DEGREES)}
               least={-3600}
               most={3600}

@@ -1,4 +1,6 @@
 'use client';
+import { Sign } from '@/controls/Sign';
+import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import { Box, Button, LinearProgress, Tab, Tabs, Typography } from '@mui/material';
 import type { TakeOverrides } from '@lantern/motion';
 import { useRouter } from 'next/navigation';
@@ -53,9 +55,9 @@ export function TakeCard({
         <Button sx={{ color: 'text.secondary', minWidth: 0 }} onClick={onRedeliver}>
           redeliver…
         </Button>
-        <Button sx={{ color: 'text.secondary', minWidth: 0 }} onClick={() => onRemove([take])}>
-          remove
-        </Button>
+        <Sign name="Remove this take" keys="Del" onClick={() => onRemove([take])}>
+          <DeleteIcon />
+        </Sign>
       </Box>
       <Tabs
         value={tab}

@@ -1,4 +1,6 @@
 'use client';
+import StarIcon from '@mui/icons-material/Star';
+import StarBorderIcon from '@mui/icons-material/StarBorder';
 import {
   Box,
   ButtonBase,
@@ -206,7 +208,7 @@ export function TakeTable({ takes, open, chosen, onOpen, onChoose, onStar, onRem
                           px: 0.3,
                         }}
                       >
-                        {take.star ? '★' : '☆'}
+                        {take.star ? <StarIcon sx={{ fontSize: 17 }} /> : <StarBorderIcon sx={{ fontSize: 17 }} />}
                       </ButtonBase>
                     </Box>
                     <Typography variant="caption" color="text.secondary" noWrap component="div">

@@ -1,5 +1,7 @@
 'use client';
-import { Box, IconButton, Typography } from '@mui/material';
+import { Sign } from '@/controls/Sign';
+import CloseIcon from '@mui/icons-material/Close';
+import { Box, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { chart } from '@/controls/theme';
 import type { OpenTake } from '@/worker/core.worker';
@@ -58,9 +60,9 @@ function Glass({ name, onClose, children }: { name: string; onClose: () => void;
         <Typography variant="h3" sx={{ flex: 1 }}>
           {name}
         </Typography>
-        <IconButton aria-label={`Close the ${name.toLowerCase()}`} size="small" onClick={onClose}>
-          ×
-        </IconButton>
+        <Sign name={`Close the ${name.toLowerCase()}`} onClick={onClose}>
+          <CloseIcon />
+        </Sign>
       </Box>
       {children}
     </Box>

@@ -1,4 +1,6 @@
 'use client';
+import { Sign } from '@/controls/Sign';
+import CloseIcon from '@mui/icons-material/Close';
 import { LIMBS, type Limb, type Placement } from '@lantern/motion';
 import { Box, Link as MuiLink, Typography } from '@mui/material';
 import Link from 'next/link';
@@ -107,9 +109,13 @@ export function FitCard({ step, about: { frameNow, fps }, onChange }: CardProps<
               width={30}
               onChange={(fade) => put({ ...hold, fade })}
             />
-            <Small name={`Let the ${LIMB_NAMES[limb]} go`} onClick={() => putHolds(limb, (list) => list.filter((_, i) => i !== index))}>
-              ×
-            </Small>
+            <Sign
+              name={`Let the ${LIMB_NAMES[limb]} go`}
+              size={16}
+              onClick={() => putHolds(limb, (list) => list.filter((_, i) => i !== index))}
+            >
+              <CloseIcon />
+            </Sign>
           </Box>
         );
       })}

@@ -1,6 +1,8 @@
 'use client';
+import { Sign } from '@/controls/Sign';
+import CloseIcon from '@mui/icons-material/Close';
 import type { RecipeStep } from '@lantern/motion';
-import { Box, IconButton, Typography } from '@mui/material';
+import { Box, Typography } from '@mui/material';
 import { Small } from '@/controls/Small';
 import { TypedNumber } from '@/controls/TypedNumber';
 import type { CardProps } from '../recipe/cards';
@@ -108,13 +110,9 @@ export function RetimeCard({ step, about, onChange }: CardProps<'retime'>) {
             width={48}
             onChange={(to) => onChange({ ...step, pins: pinsWith(pinsWithout(step.pins, i), { ...pin, to }) })}
           />
-          <IconButton
-            size="small"
-            aria-label={`Delete time pin ${i + 1}`}
-            onClick={() => onChange({ ...step, pins: pinsWithout(step.pins, i) })}
-          >
-            ×
-          </IconButton>
+          <Sign name={`Delete time pin ${i + 1}`} size={16} onClick={() => onChange({ ...step, pins: pinsWithout(step.pins, i) })}>
+            <CloseIcon />
+          </Sign>
         </Box>
       ))}
     </StepCard>
