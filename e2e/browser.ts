@@ -1,4 +1,4 @@
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import puppeteer, { type Browser, type KeyInput, type Page } from 'puppeteer-core';
 import { PATIENCE } from './waits';
 
 export const launch = (): Promise<Browser> =>
@@ -42,6 +42,15 @@ export const shows = (page: Page, text: string | RegExp) =>
 
 /** Clicks what has a role and name. */
 export const click = (page: Page, role: string, name: string) => page.locator(`::-p-aria([role="${role}"][name="${name}"])`).click();
+
+/** Presses a key with Ctrl. */
+export async function withCtrl(page: Page, key: KeyInput, shift = false): Promise<void> {
+  await page.keyboard.down('Control');
+  if (shift) await page.keyboard.down('Shift');
+  await page.keyboard.press(key);
+  if (shift) await page.keyboard.up('Shift');
+  await page.keyboard.up('Control');
+}
 
 /** Types another text into a field and leaves it with Enter. */
 export async function retype(page: Page, name: string, text: string): Promise<void> {

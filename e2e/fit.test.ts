@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { castGlb } from '@lantern/cast';
 import { fitTrouble, readCharacter, type FitReport } from '@lantern/motion';
 import { click, openPage, retype, shows } from './browser';
+import { unfold } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
 import { standsStill, until } from './waits';
@@ -78,7 +79,7 @@ test('a take is fitted to Tallow: parts put right, arms turned, all of it undone
   const turned = await settles((data) => ofArm(data) !== -10 && ofArm(data));
   expect(turned).toBeLessThan(-10);
   expect(turned % 5).toBeCloseTo(0, 6);
-  await click(page, 'button', 'undo');
+  await click(page, 'button', 'Undo');
   await settles((data) => ofArm(data) === -10);
   // Space plays though a tab was clicked last.
   await click(page, 'tab', 'Parts');
@@ -107,7 +108,7 @@ test('a take is fitted to Tallow: parts put right, arms turned, all of it undone
   await click(page, 'button', 'Make 1 clip');
   const made = await settles(({ clips }) => clips.find(({ name }) => name === 'wick-walk-forward'));
   expect(made.steps[0]).toMatchObject({ kind: 'fit', character: 'tallow' });
-  await page.waitForSelector('[aria-label="Fit step"]');
+  await unfold(page, 'Fit');
   await click(page, 'button', 'Keep the left hand here');
   await page.waitForSelector('[aria-label="left hand kept"]');
   await click(page, 'button', 'Let the left hand go');

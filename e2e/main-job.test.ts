@@ -135,7 +135,10 @@ test('from a foreign file to a GLB that an engine plays: drop, look, take the lo
   await page.waitForSelector('[role="slider"][aria-label="Out post"]');
   expect(await valueOf(page, 'Out post')).toBe(before);
   expect(
-    await page.$eval('header', (header) => [...header.querySelectorAll('button')].find((b) => b.textContent === 'undo')?.disabled),
+    await page.$eval(
+      'header',
+      (header) => [...header.querySelectorAll('button')].find((b) => b.getAttribute('aria-label') === 'Undo')?.disabled,
+    ),
   ).toBe(false);
 
   // Ship it, and load it elsewhere.

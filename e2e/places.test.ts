@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { unzipSync } from 'fflate';
 import type { Page } from 'puppeteer-core';
 import { click, openPage, retype, shows } from './browser';
+import { unfold } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
 import { fileArrives, standsStill } from './waits';
@@ -93,6 +94,7 @@ test('a recipe is changed by its cards, seen on the stage, shipped one file each
   await openClip(page, 'stroll-forward');
   await shows(page, 'travelling × 4');
   // Forward dropped: the figures say how fast the feet go under someone who stays where he is.
+  await unfold(page, 'Travel');
   await page.locator('section[aria-label="Travel step"] [role="combobox"]').click();
   await page.locator('::-p-aria([role="option"][name="dropped"])').click();
   await page.waitForFunction(() =>
@@ -105,9 +107,9 @@ test('a recipe is changed by its cards, seen on the stage, shipped one file each
   await page.keyboard.press('z');
   await page.keyboard.up('Control');
 
-  await click(page, 'button', 'new');
+  await click(page, 'button', 'New clip');
   await page.waitForFunction(() => /wick-rounds-01/.test(document.querySelector('header')?.textContent ?? ''));
-  await click(page, 'button', 'remove');
+  await click(page, 'button', 'Remove this clip');
   await shows(page, 'No clip is open');
   await page.keyboard.down('Control');
   await page.keyboard.press('z');
@@ -140,7 +142,7 @@ test('a take without clips is removed, and brought back', async () => {
   await page.goto(`${tests.application.url}/gullmouth/takes`);
   await page.locator('::-p-text(wick-waiting)').click();
   await page.waitForFunction(() => [...document.querySelectorAll('h2')].some((h) => h.textContent === 'wick-waiting'));
-  await click(page, 'button', 'remove');
+  await click(page, 'button', 'Remove this take');
   await shows(page, '“wick-waiting” is removed.');
   await page.waitForFunction(() => !document.querySelector('table')?.innerText.includes('wick-waiting'));
   await click(page, 'button', 'bring back');

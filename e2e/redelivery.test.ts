@@ -30,10 +30,10 @@ async function dropOn(page: Page, row: string, file: string): Promise<void> {
 const clipsOf = async () => {
   const data = (await (await fetch(`${tests.application.url}/api/projects/gullmouth`)).json()) as {
     takes: { id: string; name: string }[];
-    clips: { name: string; take: string; from: number; to: number }[];
+    clips: { name: string; source: { take: string; from: number; to: number } }[];
   };
   const nameOf = new Map(data.takes.map(({ id, name }) => [id, name]));
-  return data.clips.map(({ name, take, from, to }) => ({ name, take: nameOf.get(take), from, to }));
+  return data.clips.map(({ name, source: { take, from, to } }) => ({ name, take: nameOf.get(take), from, to }));
 };
 
 test('a better solve dropped on a take in use: its clips find their places, are accepted, and undo brings all back', async () => {

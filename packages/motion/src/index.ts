@@ -7,7 +7,7 @@ export { InputError, type Warning } from './error';
 export type { Body, Side } from './model/body';
 export { cutClip, worldMotion, type Clip } from './model/clip';
 export type { Contacts, Interval } from './model/contacts';
-export { moveFrames, type FloorTransform } from './model/floor-transform';
+export { moveFrames, movePoint, type FloorTransform } from './model/floor-transform';
 export { joinMotions } from './model/join';
 export { jointWay, WAY_WIDTH } from './model/joint-way';
 export { forwardKinematics } from './model/kinematics';

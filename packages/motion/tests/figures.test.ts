@@ -37,7 +37,7 @@ test('whatever axis is up is found, and the take stands upright in the same pose
     const tilted = toMetres(motion, { metresPerUnit: 1, up: opposite[up] });
     expect(findUp(tilted)).toBe(up);
     const upright = toMetres(tilted, { metresPerUnit: 1, up });
-    expect(statureOf(upright)).toBeCloseTo(1.78, 2);
+    expect(statureOf(upright).units).toBeCloseTo(1.78, 2);
     expect(farthest(cutMotion(upright, 5, 5), cutMotion(motion, 5, 5))).toBeLessThan(1e-5);
   }
 });

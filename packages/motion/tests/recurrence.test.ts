@@ -44,8 +44,8 @@ test('the end poses over each other: errors are what the seam says of them, and 
   const poses = seamPoses(gait, strike, next);
   const found = seam(gait, strike, next);
   const worst = Math.max(...poses.errorCm);
-  // The seam's figure counts twist too, 10 cm off the joint.
-  expect(worst).toBeLessThanOrEqual(found.worstCm + 0.5);
+  expect(worst).toBeCloseTo(found.worstCm, 4);
+  expect(motion.skeleton.joints[poses.errorCm.indexOf(worst)].name).toBe(found.worstJoint);
   const at = (name: string) => motion.skeleton.joints.findIndex((joint) => joint.name === name) * 3;
   expect(poses.first[at('LeftArm')]).toBeGreaterThan(poses.first[at('RightArm')]);
   expect(Math.hypot(poses.first[0], poses.first[2])).toBeLessThan(1e-5);

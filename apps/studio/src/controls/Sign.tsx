@@ -26,23 +26,20 @@ export function Sign({
   onClick: (event: MouseEvent<HTMLElement>) => void;
   children: ReactNode;
 }) {
-  return (
-    <Tooltip title={keys ? `${name} (${keys})` : name}>
-      {/* A disabled button does not hear the pointer, which the tooltip needs. */}
-      <span style={{ display: 'inline-flex', flexShrink: 0 }}>
-        <IconButton
-          size="small"
-          aria-label={name}
-          aria-pressed={pressed}
-          aria-expanded={expanded}
-          aria-keyshortcuts={keys}
-          disabled={disabled}
-          onClick={onClick}
-          sx={{ p: 0.4, color: 'text.secondary', '&:hover': { color: 'text.primary' }, '& svg': { fontSize: size } }}
-        >
-          {children}
-        </IconButton>
-      </span>
-    </Tooltip>
+  const button = (
+    <IconButton
+      size="small"
+      aria-label={name}
+      aria-pressed={pressed}
+      aria-expanded={expanded}
+      aria-keyshortcuts={keys}
+      disabled={disabled}
+      onClick={onClick}
+      sx={{ p: 0.4, flexShrink: 0, color: 'text.secondary', '&:hover': { color: 'text.primary' }, '& svg': { fontSize: size } }}
+    >
+      {children}
+    </IconButton>
   );
+  // A disabled button does not hear the pointer, which a tooltip needs.
+  return disabled ? button : <Tooltip title={keys ? `${name} (${keys})` : name}>{button}</Tooltip>;
 }

@@ -14,6 +14,8 @@ export interface ProjectInfo {
   readonly namePattern: string;
   /** The character that new clips are fitted to; empty: nobody. */
   readonly fitTo: string;
+  /** Takes that come in are put with their feet at height zero. */
+  readonly settlesFloor: boolean;
 }
 
 export interface TakeInfo {

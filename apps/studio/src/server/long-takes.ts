@@ -21,7 +21,7 @@ import { and, eq, isNull } from 'drizzle-orm';
 import type { Database } from './database';
 import { takeChunks, takeOverviews, takes, type OverviewAbout } from './schema';
 import {
-  knownOverrides,
+  firstOverrides,
   LONG_SAMPLES,
   MEASURED_FRAMES,
   ofWholeLength,
@@ -109,8 +109,8 @@ export async function importStream(
       const take = { name: bareName(file), format: 'bvh' as const, motion: joinMotions(measured), warnings };
       measured = [];
       const plain = describeTake(take);
-      const known = await knownOverrides(transaction, project, plain.passport.signature);
-      const { passport, motion } = known ? describeTake(take, known) : plain;
+      const overrides = await firstOverrides(transaction, project, plain.passport);
+      const { passport, motion } = Object.keys(overrides).length > 0 ? describeTake(take, overrides) : plain;
       const isLong = frames * passport.joints > LONG_SAMPLES;
       const [row] = await transaction
         .update(takes)
@@ -118,8 +118,8 @@ export async function importStream(
           hash: own,
           frames,
           signature: passport.signature,
-          overrides: known ?? {},
-          passport: frames > motion.frames ? ofWholeLength(passport, frames, stepOf(plain.passport, known ?? {})) : passport,
+          overrides,
+          passport: frames > motion.frames ? ofWholeLength(passport, frames, stepOf(plain.passport, overrides)) : passport,
           long: isLong,
           path: frames > take.motion.frames ? pathOfRoots(path, take.motion, passport) : pathOf(motion),
         })

@@ -16,7 +16,9 @@ export async function firstProject(database: Database): Promise<ProjectRow | nul
 }
 
 /** What of a project its people change. */
-export const projectInput = z.object({ namePattern: z.string().trim().min(1).max(200), fitTo: z.string().max(200) }).partial();
+export const projectInput = z
+  .object({ namePattern: z.string().trim().min(1).max(200), fitTo: z.string().max(200), settlesFloor: z.boolean() })
+  .partial();
 
 export async function changeProject(database: Database, id: string, input: z.infer<typeof projectInput>): Promise<ProjectRow | null> {
   const [project] = await database.update(projects).set(input).where(eq(projects.id, id)).returning();

@@ -28,6 +28,8 @@ export const projects = pgTable('projects', {
   namePattern: text('name_pattern').notNull().default('{character}-{gait}-{direction}'),
   /** The character that new clips are fitted to; empty: nobody. */
   fitTo: text('fit_to').notNull().default(''),
+  /** Takes that come in are put with their feet at height zero. */
+  settlesFloor: boolean('settles_floor').notNull().default(true),
   created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
 });
 

@@ -20,7 +20,7 @@ import {
 } from '@lantern/motion';
 import { and, asc, count, desc, eq, gte, isNull, lt, sql, type AnyColumn, type SQL } from 'drizzle-orm';
 import type { Database } from './database';
-import { clips, repairs, skeletonFiles, takeChunks, takes } from './schema';
+import { clips, projects, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
 const PATH_POINTS = 120;
 
@@ -80,24 +80,25 @@ async function skeletonsOf(database: Database, project: string, file: string) {
   return [...kept].sort((a, b) => Number(isNamed(b.file)) - Number(isNamed(a.file))).map((row) => readAsf(row.bytes, bareName(row.file)));
 }
 
-/** What was overruled for this suit before. */
-export async function knownOverrides(
+/** What a take that comes in begins with: what was overruled for its suit before, else what the project does with every take. */
+export async function firstOverrides(
   database: Pick<Database, 'select'>,
   project: string,
-  signature: string,
-): Promise<TakeOverrides | null> {
+  { signature, warnings }: Pick<Passport, 'signature' | 'warnings'>,
+): Promise<TakeOverrides> {
   const [known] = await database
     .select({ overrides: repairs.overrides })
     .from(repairs)
     .where(and(eq(repairs.project, project), eq(repairs.signature, signature)));
-  return known?.overrides ?? null;
+  if (known) return known.overrides;
+  const [about] = await database.select({ settlesFloor: projects.settlesFloor }).from(projects).where(eq(projects.id, project));
+  return about?.settlesFloor && warnings.some(({ code }) => code === 'floor') ? { floorToZero: true } : {};
 }
 
 async function storeTake(database: Database, project: string, file: string, hash: string, take: Take): Promise<TakeRow> {
   const plain = describeTake(take);
-  const known = await knownOverrides(database, project, plain.passport.signature);
-  const overrides = known ?? {};
-  const { passport, motion } = known ? describeTake(take, overrides) : plain;
+  const overrides = await firstOverrides(database, project, plain.passport);
+  const { passport, motion } = Object.keys(overrides).length > 0 ? describeTake(take, overrides) : plain;
   const row = {
     id: randomUUID(),
     project,

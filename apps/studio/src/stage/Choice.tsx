@@ -30,6 +30,7 @@ export function Choice({
         borderRadius: 1,
         fontFamily: 'inherit',
         fontSize: 14.5,
+        whiteSpace: 'nowrap',
         color: isOn ? DUSK.warm : DUSK.text,
         fontWeight: isOn ? 700 : 400,
         '&:hover': { bgcolor: 'rgba(255,255,255,0.08)' },

@@ -97,7 +97,7 @@ function PlayButton() {
   const playing = usePlayer((state) => state.playing);
   const toggle = usePlayer((state) => state.toggle);
   return (
-    <Box sx={{ '& button': { color: playing ? DUSK.warm : DUSK.text } }}>
+    <Box sx={{ flexShrink: 0, '& button': { color: playing ? DUSK.warm : DUSK.text } }}>
       <Sign name={playing ? 'Pause' : 'Play'} keys="Space" size={26} onClick={toggle}>
         {playing ? <PauseIcon /> : <PlayIcon />}
       </Sign>

@@ -2,6 +2,7 @@ import {
   clipFigures,
   InputError,
   matchTakes,
+  movePoint,
   shipClip,
   stepsAtRate,
   type Clip,
@@ -97,9 +98,10 @@ function placedIn({ from, to, steps }: ClipRecipe, span: PlacedSpan): ClipRecipe
   return { from: span.from, to: span.to, steps: stepsAtRate(steps, (span.to - span.from) / (to - from)) };
 }
 
-function movedProp(prop: StageProp, { turn, x, z }: FloorTransform): StageProp {
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  return { ...prop, x: c * prop.x + s * prop.z + x, z: c * prop.z - s * prop.x + z, turn: prop.turn + turn };
+function movedProp(prop: StageProp, transform: FloorTransform): StageProp {
+  const at = [prop.x, 0, prop.z];
+  movePoint(at, 0, transform, at, 0);
+  return { ...prop, x: at[0], z: at[2], turn: prop.turn + transform.turn };
 }
 
 function profileOf(differenceCm: Float32Array): Float32Array {

@@ -4,7 +4,7 @@ import { smoothStep5 } from '../math/smooth';
 import type { Contacts, Interval } from '../model/contacts';
 import type { Groundwork } from '../measure/groundwork';
 import { between, type Travel } from '../model/travel';
-import { moveFrames, type FloorTransform } from '../model/floor-transform';
+import { moveFrames, movePoint, type FloorTransform } from '../model/floor-transform';
 import { forwardKinematics } from '../model/kinematics';
 import { copyMotion, type Motion } from '../model/motion';
 import { reachFeet } from './reach-feet';
@@ -74,9 +74,9 @@ function roll(motion: Motion, f: number, way: Travel, h: number, angle: number):
   multiply(motion.rotations, f * J * 4, turn, 0, motion.rotations, f * J * 4);
 }
 
-function placeBy({ turn, x, z, y }: FloorTransform, px: number, py: number, pz: number): [number, number, number] {
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  return [c * px + s * pz + x, py + (y ?? 0), c * pz - s * px + z];
+function placeBy(transform: FloorTransform, ...place: [number, number, number]): [number, number, number] {
+  movePoint(place, 0, transform, place, 0);
+  return place;
 }
 
 /** What moves a foot in a frame: its contact's transform, or in the air part of the way from one's to the next's. */

@@ -2,7 +2,7 @@ import { rootToHipsCm } from './root-to-hips';
 import { DEGREES } from '../math/angles';
 import type { Clip } from '../model/clip';
 import type { Travel } from '../model/travel';
-import type { FloorTransform } from '../model/floor-transform';
+import { leading } from '../model/floor-transform';
 import { clipSlides } from './clip-slides';
 import { played } from './played';
 import { posesOnly } from './poses';
@@ -118,15 +118,8 @@ function seamOf({ motion, travel }: Pick<Clip, 'motion' | 'travel'>, body: Groun
     return { ...seam, headingDeg, driftCm: crosswise(dx, dz, travel.heading[0]) * 100 };
   }
   const p = motion.rootPositions;
-  const turn = body.headings[0] - body.headings[last];
-  const c = Math.cos(turn),
-    s = Math.sin(turn);
-  const transform: FloorTransform = {
-    turn,
-    x: p[0] - (c * p[last * 3] + s * p[last * 3 + 2]),
-    z: p[2] - (c * p[last * 3 + 2] - s * p[last * 3]),
-  };
-  return seamAligned(body, 0, last, transform);
+  const at = (f: number) => ({ x: p[f * 3], z: p[f * 3 + 2] });
+  return seamAligned(body, 0, last, leading(at(last), at(0), body.headings[0] - body.headings[last]));
 }
 
 const isStill = ({ x, z }: Travel) => Math.hypot(x[x.length - 1] - x[0], z[z.length - 1] - z[0]) < 0.05;

@@ -1,3 +1,4 @@
+import { movePoint } from '../model/floor-transform';
 import { solveFloor } from './align';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { cutMotion, type Motion } from '../model/motion';
@@ -76,13 +77,10 @@ function bringOver(p: Globals, q: Globals, pairs: readonly { readonly j: number;
       sums.dot += px * qx + pz * qz;
     }
     if (sums.total === 0) return;
-    const { turn, x, z } = solveFloor(sums);
-    const [c, s] = [Math.cos(turn), Math.sin(turn)];
+    const over = solveFloor(sums);
     for (const { k } of pairs) {
       const o = (f * q.joints + k) * 3;
-      const [qx, qz] = [q.positions[o], q.positions[o + 2]];
-      q.positions[o] = c * qx + s * qz + x;
-      q.positions[o + 2] = c * qz - s * qx + z;
+      movePoint(q.positions, o, over, q.positions, o);
     }
   }
 }

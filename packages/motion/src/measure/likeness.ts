@@ -1,3 +1,4 @@
+import { movePoint } from '../model/floor-transform';
 import { solveFloor } from './align';
 import type { Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
@@ -52,12 +53,11 @@ export function likeness(result: Seen, source: Seen, frames: (frame: number) => 
       sums.cross += w * (ax * bz - az * bx);
       sums.dot += w * (ax * bx + az * bz);
     }
-    const { turn, x, z } = solveFloor(sums);
-    const [c, s] = [Math.cos(turn), Math.sin(turn)];
-    const rise = a(1, result.body.hips) - b(1, source.body.hips);
+    const over = { ...solveFloor(sums), y: a(1, result.body.hips) - b(1, source.body.hips) };
     for (const { part, a: i, b: j } of pairs) {
-      const [bx, by, bz] = [b(0, j), b(1, j), b(2, j)];
-      const cm = 100 * Math.hypot(c * bx + s * bz + x - a(0, i), by + rise - a(1, i), c * bz - s * bx + z - a(2, i));
+      const at = [b(0, j), b(1, j), b(2, j)];
+      movePoint(at, 0, over, at, 0);
+      const cm = 100 * Math.hypot(at[0] - a(0, i), at[1] - a(1, i), at[2] - a(2, i));
       distances.push(cm);
       if (cm > worst.worstCm) worst = { worstCm: cm, worstPart: part, worstFrame: f };
     }

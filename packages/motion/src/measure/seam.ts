@@ -1,8 +1,9 @@
 import { DEGREES } from '../math/angles';
-import { angleBetween, fromHeading, multiply, rotate } from '../math/quat';
+import { angleBetween, fromHeading, multiply } from '../math/quat';
 import { align } from './align';
-import type { FloorTransform } from '../model/floor-transform';
+import { movePoint, type FloorTransform } from '../model/floor-transform';
 import type { Groundwork } from './groundwork';
+import { jointGap } from './joint-gap';
 
 /** How well a cycle's end meets its beginning. */
 export interface Seam {
@@ -16,13 +17,6 @@ export interface Seam {
   readonly heightCm: number;
   readonly driftCm: number;
 }
-
-/** Points 10 cm off a joint, so that twist counts. Metres, in the joint's axes. */
-export const PROBES: readonly (readonly [number, number, number])[] = [
-  [0.1, 0, 0],
-  [0, 0.1, 0],
-  [0, 0, 0.1],
-];
 
 /**
  * The seam of a candidate cycle: frame `to` against frame `from` after the best alignment on the floor. Pose is the weighted RMS
@@ -43,8 +37,7 @@ export function seamAligned(ground: Groundwork, from: number, to: number, transf
   ground.weighted.joints.forEach((j, k) => (weightOf[j] += ground.weighted.weights[k]));
   const turn = fromHeading(transform.turn);
   const turned = [0, 0, 0, 1];
-  const pa = [0, 0, 0];
-  const pb = [0, 0, 0];
+  const moved = [0, 0, 0];
   const c = Math.cos(transform.turn);
   const s = Math.sin(transform.turn);
   let sum = 0,
@@ -63,19 +56,8 @@ export function seamAligned(ground: Groundwork, from: number, to: number, transf
     const a = from * J + j;
     const b = to * J + j;
     multiply(turned, 0, turn, 0, rotations, b * 4);
-    const bx = c * positions[b * 3] + s * positions[b * 3 + 2] + transform.x;
-    const by = positions[b * 3 + 1] + (transform.y ?? 0);
-    const bz = c * positions[b * 3 + 2] - s * positions[b * 3] + transform.z;
-    let square = 0;
-    for (const probe of PROBES) {
-      rotate(pa, 0, rotations, a * 4, probe, 0);
-      rotate(pb, 0, turned, 0, probe, 0);
-      square +=
-        (positions[a * 3] + pa[0] - bx - pb[0]) ** 2 +
-        (positions[a * 3 + 1] + pa[1] - by - pb[1]) ** 2 +
-        (positions[a * 3 + 2] + pa[2] - bz - pb[2]) ** 2;
-    }
-    square /= PROBES.length;
+    movePoint(moved, 0, transform, positions, b * 3);
+    const square = jointGap(positions, rotations, a, moved, turned, 0);
     sum += weightOf[j] * square;
     total += weightOf[j];
     if (square > worst) {

@@ -28,7 +28,7 @@ export const USUAL_UNITS = [
  * @returns the best hypothesis; where none is believable, a unit of its own that makes the stature 1.75 m, confidence 0
  */
 export function findUnits(motion: Motion, hint?: Units['unit']): Units {
-  const stature = statureOf(motion);
+  const { units: stature } = statureOf(motion);
   const scored = USUAL_UNITS.map((h) => ({
     ...h,
     score: h.prior * (h.unit === hint ? 4 : 1) * statureLikelihood(stature * h.metresPerUnit),

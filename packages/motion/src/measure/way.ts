@@ -1,3 +1,4 @@
+import { leading } from '../model/floor-transform';
 import { movingAverage } from '../math/filter';
 import { unwrap, wrapAngle } from '../math/angles';
 import { rotate } from '../math/quat';
@@ -100,8 +101,7 @@ function evenLoop(motion: Motion, p: Place, heading: Float64Array): Travel {
     const c = Math.cos(turn),
       s = Math.sin(turn);
     // pivot = R·pivot + t, with t from p[n] = R·p[0] + t.
-    const tx = p[n * 3] - (c * p[0] + s * p[2]);
-    const tz = p[n * 3 + 2] - (c * p[2] - s * p[0]);
+    const { x: tx, z: tz } = leading({ x: p[0], z: p[2] }, { x: p[n * 3], z: p[n * 3 + 2] }, turn);
     const det = (1 - c) * (1 - c) + s * s;
     const px = ((1 - c) * tx + s * tz) / det;
     const pz = ((1 - c) * tz - s * tx) / det;

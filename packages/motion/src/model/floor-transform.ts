@@ -9,25 +9,48 @@ export interface FloorTransform {
   readonly y?: number;
 }
 
+/** A place moved: three numbers of `p` from `i` on, into `out` from `o` on. */
+export function movePoint(
+  out: Float32Array | Float64Array | number[],
+  o: number,
+  { turn, x, z, y }: FloorTransform,
+  p: ArrayLike<number>,
+  i: number,
+): void {
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  const [px, py, pz] = [p[i], p[i + 1], p[i + 2]];
+  out[o] = c * px + s * pz + x;
+  out[o + 1] = py + (y ?? 0);
+  out[o + 2] = c * pz - s * px + z;
+}
+
+/**
+ * The transform that leads from one place and heading to another.
+ *
+ * @example
+ * leading({ x: 0, z: 1 }, { x: 2, z: 1 }, 0); // { turn: 0, x: 2, z: 0 }
+ */
+export function leading(
+  from: { readonly x: number; readonly z: number; readonly y?: number },
+  to: { readonly x: number; readonly z: number; readonly y?: number },
+  turn: number,
+): FloorTransform {
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  const y = from.y === undefined || to.y === undefined ? undefined : to.y - from.y;
+  return { turn, x: to.x - (c * from.x + s * from.z), z: to.z - (c * from.z - s * from.x), ...(y !== undefined && { y }) };
+}
+
 /** In place: moves frames `from` to `to` (excluded) of a motion. */
 export function moveFrames(motion: Motion, transform: FloorTransform, from = 0, to = motion.frames): void {
   const joints = motion.skeleton.joints.length;
   const turn = fromHeading(transform.turn);
-  const c = Math.cos(transform.turn);
-  const s = Math.sin(transform.turn);
+  const { rootPositions: p, rotations } = motion;
   for (let f = from; f < to; f++) {
-    const x = motion.rootPositions[f * 3];
-    const z = motion.rootPositions[f * 3 + 2];
-    motion.rootPositions[f * 3] = c * x + s * z + transform.x;
-    motion.rootPositions[f * 3 + 1] += transform.y ?? 0;
-    motion.rootPositions[f * 3 + 2] = c * z - s * x + transform.z;
-    multiply(motion.rotations, f * joints * 4, turn, 0, motion.rotations, f * joints * 4);
+    movePoint(p, f * 3, transform, p, f * 3);
+    multiply(rotations, f * joints * 4, turn, 0, rotations, f * joints * 4);
   }
 }
 
 /** The transform that undoes another. */
-export function invert({ turn, x, z, y }: FloorTransform): FloorTransform {
-  const c = Math.cos(-turn);
-  const s = Math.sin(-turn);
-  return { turn: -turn, x: -(c * x + s * z), z: -(c * z - s * x), y: y === undefined ? undefined : -y };
-}
+export const invert = ({ turn, x, z, y }: FloorTransform): FloorTransform =>
+  leading({ x, z, y }, { x: 0, z: 0, y: y === undefined ? undefined : 0 }, -turn);

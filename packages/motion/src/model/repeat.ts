@@ -1,7 +1,7 @@
 import { wrapAngle } from '../math/angles';
 import { rotate } from '../math/quat';
 import { worldMotion, type Clip } from './clip';
-import { moveFrames, type FloorTransform } from './floor-transform';
+import { leading, moveFrames, type FloorTransform } from './floor-transform';
 import type { Motion } from './motion';
 
 /** The turn and shift by which the last frame of a closed loop is its first. */
@@ -9,7 +9,8 @@ export function cycleTransform({ motion, travel }: Pick<Clip, 'motion' | 'travel
   const last = motion.frames - 1;
   if (travel) {
     const turn = travel.heading[last] - travel.heading[0];
-    return carry(travel.x[0], travel.y[0], travel.z[0], travel.x[last], travel.y[last], travel.z[last], turn);
+    const at = (f: number) => ({ x: travel.x[f], y: travel.y[f], z: travel.z[f] });
+    return leading(at(0), at(last), turn);
   }
   const joints = motion.skeleton.joints.length;
   const facing = (f: number) => {
@@ -18,13 +19,8 @@ export function cycleTransform({ motion, travel }: Pick<Clip, 'motion' | 'travel
     return Math.atan2(forward[0], forward[2]);
   };
   const p = motion.rootPositions;
-  return carry(p[0], p[1], p[2], p[last * 3], p[last * 3 + 1], p[last * 3 + 2], wrapAngle(facing(last) - facing(0)));
-}
-
-function carry(ax: number, ay: number, az: number, bx: number, by: number, bz: number, turn: number): FloorTransform {
-  const c = Math.cos(turn),
-    s = Math.sin(turn);
-  return { turn, x: bx - (c * ax + s * az), z: bz - (c * az - s * ax), y: by - ay };
+  const at = (f: number) => ({ x: p[f * 3], y: p[f * 3 + 1], z: p[f * 3 + 2] });
+  return leading(at(0), at(last), wrapAngle(facing(last) - facing(0)));
 }
 
 /** A loop played several times on end, in the world, its travel adding up: `times · F + 1` frames. */

@@ -1,4 +1,4 @@
-import type { FloorTransform } from './floor-transform';
+import { leading, movePoint, type FloorTransform } from './floor-transform';
 
 /** The way of the root, one entry per frame: place on the floor and height in metres, heading in radians. */
 export interface Travel {
@@ -15,29 +15,19 @@ export function emptyTravel(frames: number): Travel {
 
 /** What leads from a frame of one way to the same of another. */
 export function between(from: Travel, to: Travel, f: number): FloorTransform {
-  const turn = to.heading[f] - from.heading[f];
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  return { turn, x: to.x[f] - (c * from.x[f] + s * from.z[f]), z: to.z[f] - (c * from.z[f] - s * from.x[f]), y: to.y[f] - from.y[f] };
+  const at = ({ x, y, z }: Travel) => ({ x: x[f], y: y[f], z: z[f] });
+  return leading(at(from), at(to), to.heading[f] - from.heading[f]);
 }
 
 /** The way of a loop played several times on end. */
 export function repeatWay(way: Travel, times: number): Travel {
   const last = way.x.length - 1;
   const out = emptyTravel(times * last + 1);
-  const turn = way.heading[last] - way.heading[0];
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  const tx = way.x[last] - (c * way.x[0] + s * way.z[0]);
-  const tz = way.z[last] - (c * way.z[0] - s * way.x[0]);
+  const at = (f: number) => ({ x: way.x[f], y: way.y[f], z: way.z[f] });
+  const cycle = leading(at(0), at(last), way.heading[last] - way.heading[0]);
   for (let f = 0; f <= times * last; f++) {
-    if (f <= last) {
-      for (const k of ['x', 'y', 'z', 'heading'] as const) out[k][f] = way[k][f];
-      continue;
-    }
-    const [x, z] = [out.x[f - last], out.z[f - last]];
-    out.x[f] = c * x + s * z + tx;
-    out.z[f] = c * z - s * x + tz;
-    out.y[f] = out.y[f - last] + way.y[last] - way.y[0];
-    out.heading[f] = out.heading[f - last] + turn;
+    if (f <= last) for (const k of ['x', 'y', 'z', 'heading'] as const) out[k][f] = way[k][f];
+    else putMoved(out, f, cycle, out, f - last);
   }
   return out;
 }
@@ -52,14 +42,15 @@ export function wayRound(way: Travel, start: number): Travel {
     way,
     0,
   );
-  const [c, s] = [Math.cos(back.turn), Math.sin(back.turn)];
   const out = emptyTravel(last + 2 * start + 1);
-  for (let i = 0; i < out.x.length; i++) {
-    const f = last - start + i;
-    out.x[i] = c * three.x[f] + s * three.z[f] + back.x;
-    out.z[i] = c * three.z[f] - s * three.x[f] + back.z;
-    out.y[i] = three.y[f] + (back.y ?? 0);
-    out.heading[i] = three.heading[f] + back.turn;
-  }
+  for (let i = 0; i < out.x.length; i++) putMoved(out, i, back, three, last - start + i);
   return out;
+}
+
+/** A frame of a way, moved, as a frame of another. */
+function putMoved(out: Travel, f: number, transform: FloorTransform, way: Travel, from: number): void {
+  const at = [way.x[from], way.y[from], way.z[from]];
+  movePoint(at, 0, transform, at, 0);
+  [out.x[f], out.y[f], out.z[f]] = at;
+  out.heading[f] = way.heading[from] + transform.turn;
 }

@@ -3,7 +3,7 @@ import { DEGREES, wrapAngle } from '../math/angles';
 import { findFlights } from '../measure/flights';
 import { freeFall, type FreeFall } from '../measure/free-fall';
 import { groundwork, type Groundwork } from '../measure/groundwork';
-import { statureOf } from '../measure/stature';
+import { statureOf, type Stature } from '../measure/stature';
 import { findUnits, type Units } from '../measure/units';
 import { NOT_A_PERSON } from '../anatomy/body';
 import type { Body } from '../model/body';
@@ -40,13 +40,15 @@ export interface Passport {
   readonly up: UpAxis;
   readonly facingDeg: number;
   readonly statureM: number;
+  /** One standard deviation to either side; left out of passports from before it was told. */
+  readonly staturePlusMinusM?: number;
   readonly freeFall: FreeFall;
   /** What is measured before the take is moved, turned or put on the floor. */
   readonly reading: TakeReading;
   /** Parts of a person that the skeleton lacks. */
   readonly missing: readonly string[];
   /** Why each line says what it says. */
-  readonly reasons: Readonly<Record<'fps' | 'up' | 'facing' | 'origin' | 'floor', string>>;
+  readonly reasons: Readonly<Record<'fps' | 'up' | 'facing' | 'origin' | 'floor', string>> & { readonly stature?: string };
   readonly warnings: readonly TakeWarning[];
 }
 
@@ -84,7 +86,8 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
   const top = topOfBody(whole.skeleton, bodyOf(whole));
   const asRead = settleBody(foldAbove(whole, top), overrides);
   const walked = groundwork(asRead);
-  const statureUnits = statureOf(upright);
+  const stature = statureOf(upright);
+  const statureUnits = stature.units;
   const reading: TakeReading = {
     metresPerUnit: found.metresPerUnit,
     up: foundUp,
@@ -124,10 +127,12 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
       up,
       facingDeg: facing * DEGREES,
       statureM: statureUnits * units.metresPerUnit,
+      staturePlusMinusM: stature.plusMinus * units.metresPerUnit,
       freeFall: fall,
       reading,
       missing: missingParts(motion.skeleton, walked?.body ?? null),
       reasons: {
+        stature: statureReason(stature),
         fps: rateReason(take, overrides, fall),
         up: overrides.up
           ? 'Set by hand.'
@@ -149,12 +154,17 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
   };
 }
 
+const statureReason = ({ from }: Stature): string =>
+  from === 'crown'
+    ? 'From the crown of the head to the soles.'
+    : 'From legs and shoulders by the proportions of people: the head’s last joint is not its crown.';
+
 /** Somebody at rest is no smaller and no larger than this, metres, in a file whose unit is the metre. */
 const BELIEVED = [0.3, 4] as const;
 
 /** The unit of a glTF file: metres, as it must be, unless nobody could be as small or as large. Its rest pose tells, which all its animations share. */
 function unitsOfGltf(motion: Motion): Units {
-  const stature = statureOf(restMotion(motion.skeleton));
+  const { units: stature } = statureOf(restMotion(motion.skeleton));
   const isPerson = bodyOf(motion) !== null;
   if (!isPerson || !(stature > 0) || (stature > BELIEVED[0] && stature < BELIEVED[1])) {
     return { metresPerUnit: 1, unit: 'm', confidence: 1, reason: 'glTF is in metres by its specification.' };

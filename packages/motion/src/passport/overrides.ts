@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { answered } from '../anatomy/body';
 import { bodyOf, withBody } from '../anatomy/body-of';
-import { moveFrames } from '../model/floor-transform';
+import { leading, moveFrames } from '../model/floor-transform';
 import { foldAbove } from '../anatomy/fold-root';
 import type { Motion } from '../model/motion';
 import { resample } from '../model/resample';
@@ -52,11 +52,8 @@ export function applyOverrides(motion: Motion, reading: TakeReading, overrides: 
   const { faceForward, startAtOrigin, floorToZero, conform } = overrides;
   const [x, z] = reading.origin;
   const turn = faceForward ? -reading.facing : 0;
-  const [toX, toZ] = startAtOrigin ? [0, 0] : [x, z];
-  const c = Math.cos(turn);
-  const s = Math.sin(turn);
   // About the place where the take starts.
-  moveFrames(result, { turn, x: toX - (c * x + s * z), z: toZ - (c * z - s * x), y: floorToZero ? -reading.floorM : 0 });
+  moveFrames(result, { ...leading({ x, z }, startAtOrigin ? { x: 0, z: 0 } : { x, z }, turn), y: floorToZero ? -reading.floorM : 0 });
   if (conform === undefined || Math.abs(conform / result.fps - 1) < 1e-6) return result;
   return resample(result, conformedFrames(result.frames, result.fps, conform), conform, { step: result.fps / conform });
 }

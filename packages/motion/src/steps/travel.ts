@@ -3,6 +3,7 @@ import { groundwork } from '../measure/groundwork';
 import { wayOf } from '../measure/way';
 import { emptyTravel, type Travel } from '../model/travel';
 import { toSpaceOf, worldMotion } from '../model/clip';
+import { leading, movePoint } from '../model/floor-transform';
 import { alignSigns, type Motion } from '../model/motion';
 import { rootToHipsCm } from '../measure/root-to-hips';
 import { asItIs, defineStep, stepObject } from './definition';
@@ -112,14 +113,11 @@ function closeExactly(motion: Motion, params: TravelParams): void {
 function toOrigin(way: Travel): Travel {
   const n = way.x.length;
   const out = emptyTravel(n);
-  const c = Math.cos(-way.heading[0]);
-  const s = Math.sin(-way.heading[0]);
+  const home = leading({ x: way.x[0], z: way.z[0] }, { x: 0, z: 0 }, -way.heading[0]);
+  const at = [0, 0, 0];
   for (let f = 0; f < n; f++) {
-    const x = way.x[f] - way.x[0];
-    const z = way.z[f] - way.z[0];
-    out.x[f] = c * x + s * z;
-    out.z[f] = c * z - s * x;
-    out.y[f] = way.y[f];
+    movePoint(at, 0, home, [way.x[f], way.y[f], way.z[f]], 0);
+    [out.x[f], out.y[f], out.z[f]] = at;
     out.heading[f] = way.heading[f] - way.heading[0];
   }
   return out;

@@ -16,6 +16,7 @@ export default async function ProjectLayout({ children, params }: { children: Re
         fps: project.fps,
         namePattern: project.namePattern,
         fitTo: project.fitTo,
+        settlesFloor: project.settlesFloor,
       }}
     >
       {children}

@@ -39,6 +39,7 @@ function AddStep({ steps, onAdd }: { steps: readonly RecipeStep[]; onAdd: (kind:
       <Button
         color="inherit"
         startIcon={<AddIcon />}
+        aria-label="Add a step"
         aria-haspopup="menu"
         onClick={(event) => setAnchor(event.currentTarget)}
         sx={{ justifySelf: 'start', color: 'text.secondary' }}

@@ -1,0 +1,1 @@
+ALTER TABLE "projects" ADD COLUMN "settles_floor" boolean DEFAULT true NOT NULL;
