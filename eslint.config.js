@@ -76,7 +76,7 @@ export default tseslint.config(
             from('http', ['http', 'motion', 'capture']),
             from('server', ['server', 'http', 'motion', 'capture', 'cast', 'unpack']),
             from('worker', ['worker', 'motion']),
-            from('data', ['data', 'worker', 'server', 'http', 'motion']),
+            from('data', ['data', 'worker', 'http', 'motion']),
             from('controls', ['controls', 'data', 'worker', 'motion']),
             from('timeline', ['timeline', 'controls', 'data', 'worker', 'motion']),
             from('stage', ['stage', 'controls', 'data', 'worker', 'motion']),

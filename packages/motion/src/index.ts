@@ -21,20 +21,7 @@ export { repeatWay } from './model/travel';
 // Numbers
 export { DEGREES, RADIANS } from './math/angles';
 export { floorCurve } from './math/floor-curve';
-export {
-  angleBetween,
-  fromAxisAngle,
-  fromBasis,
-  fromHeading,
-  IDENTITY,
-  makeContinuous,
-  multiply,
-  multiplyInverse,
-  rotate,
-  slerp,
-  type Quat,
-  type Vec3,
-} from './math/quat';
+export { angleBetween, fromAxisAngle, fromBasis, fromHeading, IDENTITY, makeContinuous, multiply, multiplyInverse, rotate, slerp, type Quat, type Vec3 } from './math/quat';
 export { solveLinear } from './math/solve';
 export { quantile } from './math/statistics';
 export { FASTEST, SLOWEST, timeMap, type TimePin } from './math/time-map';
@@ -101,7 +88,7 @@ export { strideTraces, type StrideTraces } from './find/stride-traces';
 
 // A take, read
 export { describeTake, type Passport } from './passport/describe-take';
-export { applyOverrides, type TakeOverrides } from './passport/overrides';
+export { applyOverrides, takeOverridesSchema, type TakeOverrides } from './passport/overrides';
 export { toMetres } from './passport/to-metres';
 
 // From one body to another
@@ -115,33 +102,12 @@ export { matchChain } from './fit/match-chain';
 export { mismatches } from './fit/mismatch';
 export { fitPlan } from './fit/plan';
 export { turnedOn, turnOf } from './fit/reference';
-export {
-  fitOverrides,
-  fitSettingsSchema,
-  LIMBS,
-  type FitOverrides,
-  type FitSettingsInput,
-  type Limb,
-  type Placement,
-} from './fit/settings';
+export { fitOverrides, fitSettingsSchema, LIMBS, type FitOverrides, type FitSettingsInput, type Limb, type Placement } from './fit/settings';
 export { soleTracks } from './fit/sole-tracks';
 
 // Steps of a recipe
 export type { StepReport } from './steps/definition';
-export {
-  aboutStep,
-  applyStep,
-  createStep,
-  isMirror,
-  reportOf,
-  STEP_LIST,
-  stepOf,
-  stepSchema,
-  type RecipeStep,
-  type RecipeStepInput,
-  type StepKind,
-  type StepOfKind,
-} from './steps';
+export { aboutStep, applyStep, createStep, isMirror, reportOf, STEP_LIST, stepOf, stepSchema, type RecipeStep, type RecipeStepInput, type StepKind, type StepOfKind } from './steps';
 export type { LoopParams } from './steps/loop';
 export type { PathParams } from './steps/path';
 export { speedChange, type SpeedChange } from './steps/speed';
@@ -162,4 +128,4 @@ export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 export { make, makeClips, type MadeFile, type Report } from './project/make';
 export { parseProject } from './project/parse';
 export { projectSchema, type Project } from './project/schema';
-export { PROP_KINDS, takePatchSchema, type Marker, type StageProp, type TakePatch } from './project/take-extras';
+export { markerSchema, PROP_KINDS, propSchema, takePatchSchema, type Marker, type StageProp, type TakePatch } from './project/take-extras';

@@ -1,6 +1,6 @@
-import type { ClipRow } from '@/http/clip';
+import { savedClipSchema } from '@/http/clip';
 import { dirtyClips, docOf, useClips, type ClipDoc, type SavedClip } from './clips-store';
-import { fetchJson, RequestError } from './fetch-json';
+import { fetchAs, RequestError } from './fetch-json';
 
 const PAUSE = 350;
 const RETRY = 4000;
@@ -59,17 +59,17 @@ async function saveOne(id: string): Promise<void> {
   const url = `/api/projects/${project}/clips/${id}`;
   try {
     const row = doc
-      ? await fetchJson<ClipRow>(url, {
+      ? await fetchAs(savedClipSchema, url, {
           method: 'PUT',
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({ ...doc, revision }),
         })
-      : await fetchJson<ClipRow>(`${url}?revision=${revision}`, { method: 'DELETE' });
+      : await fetchAs(savedClipSchema, `${url}?revision=${revision}`, { method: 'DELETE' });
     note('saved', id, { revision: row.revision, doc });
   } catch (error) {
     if (!(error instanceof RequestError) || error.status === 0 || error.status >= 500) throw error;
     // The later save is told, and nothing is overwritten: what stands on the server waits beside what is here.
-    const theirs = error.body.clip as ClipRow | null | undefined;
+    const theirs = savedClipSchema.safeParse(error.body.clip).data;
     note('conflicts', id, { revision: theirs?.revision ?? revision, doc: theirs ? docOf(theirs) : null });
   }
 }

@@ -1,3 +1,5 @@
+import type { ZodType } from 'zod';
+
 /** What the server says when it refuses: a sentence for people. */
 export class RequestError extends Error {
   override readonly name = 'RequestError';
@@ -10,19 +12,45 @@ export class RequestError extends Error {
   }
 }
 
-/** @throws RequestError with the server's own sentence, or one about the connection */
-export async function fetchJson<T>(url: string, init?: RequestInit): Promise<T> {
+/**
+ * Asks the server, where its answer does not matter.
+ *
+ * @throws RequestError with the server's own sentence, or one about the connection
+ */
+export async function fetchJson(url: string, init?: RequestInit): Promise<unknown> {
   const response = await fetch(url, init).catch(() => {
     throw new RequestError('The server cannot be reached.', 0, {});
   });
   const body: unknown = await response.json().catch(() => ({}));
-  if (!response.ok) {
-    const said = typeof body === 'object' && body !== null ? (body as Record<string, unknown>) : {};
-    throw new RequestError(
-      typeof said.message === 'string' ? said.message : `The server answered ${response.status}.`,
-      response.status,
-      said,
-    );
-  }
-  return body as T;
+  if (!response.ok) throw refusal(response.status, body);
+  return body;
+}
+
+/**
+ * Asks the server for something of a shape that both know.
+ *
+ * @throws RequestError as `fetchJson` does, and when the answer has another shape: then page and server are not of one version
+ * @example
+ * const take = await fetchAs(takeInfoSchema, `/api/takes/${id}`, { method: 'PATCH', body });
+ */
+export const fetchAs = async <T>(schema: ZodType<T>, url: string, init?: RequestInit): Promise<T> =>
+  answerAs(schema, await fetchJson(url, init));
+
+/** An answer in its shape. @throws RequestError when it has another */
+export function answerAs<T>(schema: ZodType<T>, body: unknown): T {
+  const answer = schema.safeParse(body);
+  if (answer.success) return answer.data;
+  const [{ path, message }] = answer.error.issues;
+  throw new RequestError(
+    `The server answered otherwise than this page knows (${path.join('.')}: ${message}). Load the page again.`,
+    500,
+    {},
+  );
+}
+
+/** What the server said when it refused. */
+export function refusal(status: number, body: unknown): RequestError {
+  const said: Readonly<Record<string, unknown>> = typeof body === 'object' && body !== null ? { ...body } : {};
+  const line = typeof said.line === 'number' ? `line ${said.line}: ` : '';
+  return new RequestError(`${line}${typeof said.message === 'string' ? said.message : `The server answered ${status}.`}`, status, said);
 }

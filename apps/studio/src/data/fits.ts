@@ -5,14 +5,10 @@ import { useSnackbar } from 'notistack';
 import { useMemo } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import type { CharacterRow } from '@/server/characters';
-import type { FitJobRow } from '@/server/fit-jobs';
 import { core } from '@/worker/core';
 import type { CharacterView } from '@/worker/core.worker';
 import { fetchJson, RequestError } from './fetch-json';
 import { projectKey, useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from './project';
-
-export type { CharacterRow, FitJobRow };
 
 const NO_STEPS = (steps: readonly RecipeStep[]) => steps;
 

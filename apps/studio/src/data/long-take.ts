@@ -1,4 +1,14 @@
-import { applyOverrides, bodyMesh, CHUNK_FRAMES, findBody, motionFromRows, sidesOf, type Motion, type Overview } from '@lantern/motion';
+import {
+  applyOverrides,
+  bodyMesh,
+  CHUNK_FRAMES,
+  motionFromRows,
+  sidesOf,
+  type Motion,
+  type Overview,
+  type Skeleton,
+} from '@lantern/motion';
+import { LRUCache } from 'lru-cache';
 import type { OpenTake } from '@/worker/core.worker';
 import type { Located } from '@/worker/wire';
 import { usePlayer } from './player';
@@ -11,9 +21,10 @@ const AHEAD = 6;
 
 /** The parts of a long take, fetched as they are needed. */
 class Parts {
-  private readonly held = new Map<number, Motion>();
+  private readonly held = new LRUCache<number, Motion>({ max: KEPT });
   private readonly asked = new Map<number, Promise<void>>();
 
+  private body: Skeleton['body'];
   private wanted = 0;
   private isWorking = false;
 
@@ -46,9 +57,6 @@ class Parts {
     this.wanted = index;
     void this.work();
     if (!motion) return null;
-    // Used last: forgotten last.
-    this.held.delete(index);
-    this.held.set(index, motion);
     return { motion, frame: Math.min(motion.frames - 1, frame - index * CHUNK_FRAMES) };
   }
 
@@ -61,11 +69,10 @@ class Parts {
       const response = await fetch(`/api/takes/${id}/chunks/${index}`);
       if (!response.ok) throw new Error('A part of the take could not be loaded.');
       const raw = motionFromRows(new Float32Array(await response.arrayBuffer()), skeleton, fps, moving);
-      this.held.set(index, applyOverrides(raw, passport.reading, { ...overrides, conform: undefined }));
-      for (const old of this.held.keys()) {
-        if (this.held.size <= KEPT) break;
-        this.held.delete(old);
-      }
+      // Whose body it is is told by the first part, and holds for all.
+      const part = applyOverrides(raw, passport.reading, { ...overrides, conform: undefined }, this.body);
+      this.body = part.skeleton.body;
+      this.held.set(index, part);
       // Whoever waits for it draws again.
       usePlayer.setState({});
     })().finally(() => this.asked.delete(index));
@@ -80,7 +87,7 @@ export async function openLong(take: TakeInfo): Promise<OpenTake> {
   await parts.fetch(0);
   const first = parts.at(0)?.motion;
   if (!first) throw new Error('The take could not be loaded.');
-  const body = findBody(first);
+  const body = first.skeleton.body ?? null;
   const motion = { ...first, frames: take.frames, part: (frame: number) => parts.at(frame) };
   const curve = () => new Float32Array(take.frames);
   return {

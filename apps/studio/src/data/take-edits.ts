@@ -6,7 +6,8 @@ import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import { stepsAtRate, type TakePatch } from '@lantern/motion';
 import { useClips, type ClipDoc } from './clips-store';
-import { fetchJson, RequestError } from './fetch-json';
+import { takeInfoSchema } from '@/http/project';
+import { fetchAs, fetchJson, RequestError } from './fetch-json';
 import { openProject } from './history';
 import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from './project';
 
@@ -81,7 +82,7 @@ async function put(client: QueryClient, project: string, changes: readonly TakeC
     if (!isMeasured) set((takes) => takes.map((take) => (take.id === change.id ? { ...take, ...patch } : take)));
     else useTakeHistory.setState(({ busy }) => ({ busy: [...busy, change.id] }));
     try {
-      const stored = await fetchJson<TakeInfo>(url, { method: 'PATCH', body: JSON.stringify(patch) });
+      const stored = await fetchAs(takeInfoSchema, url, { method: 'PATCH', body: JSON.stringify(patch) });
       const held = client.getQueryData<ProjectData>(key)?.takes.find((take) => take.id === change.id);
       set((takes) => takes.map((take) => (take.id === change.id ? stored : take)));
       refetch ||= held?.passport.frames !== stored.passport.frames;

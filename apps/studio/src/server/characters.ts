@@ -4,7 +4,8 @@ import { bareName, characterIn, fitOverrides, InputError, readCharacter, type Fi
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from './database';
-import { characters, clips, fits, type CharacterFacts } from './schema';
+import type { CharacterInfo } from '@/http/project';
+import { characters, clips, fits } from './schema';
 
 export type CharacterRow = Omit<typeof characters.$inferSelect, 'bytes' | 'removed'>;
 
@@ -48,7 +49,7 @@ export async function importCharacter(database: Database, project: string, file:
   const plain = await unpackGlb(bytes);
   const character = readCharacter(plain, name);
   const found = Object.values(character.parts.parts);
-  const facts: CharacterFacts = {
+  const facts: CharacterInfo['facts'] = {
     statureM: character.statureM,
     joints: character.skeleton.joints.length + character.outside.length,
     confidence: Math.min(1, ...found.map(({ confidence }) => confidence)),

@@ -3,7 +3,8 @@ import { and, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import PgBoss from 'pg-boss';
 import { z } from 'zod';
 import type { Database } from './database';
-import { fitJobs, takes, type FitState } from './schema';
+import type { FitState } from '@/http/fit-run';
+import { fitJobs, takes } from './schema';
 
 /** The queue that workers take fits from; a job's data are the id of a row of `fit_jobs`, which is the truth about it. */
 export const FIT_QUEUE = 'fit';

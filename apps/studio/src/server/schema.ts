@@ -1,3 +1,5 @@
+import type { CharacterInfo } from '@/http/project';
+import type { FitState } from '@/http/fit-run';
 import type { FitOverrides, FitReport, Marker, Overview, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
 import {
   boolean,
@@ -151,15 +153,6 @@ export const clips = pgTable(
   (table) => [index('clips_project').on(table.project)],
 );
 
-/** What is shown of a character without opening its file. */
-export interface CharacterFacts {
-  readonly statureM: number;
-  readonly joints: number;
-  /** The least sure of its parts, 0 to 1. */
-  readonly confidence: number;
-  readonly warnings: readonly string[];
-}
-
 /** Skinned GLB files that takes are fitted to. */
 export const characters = pgTable(
   'characters',
@@ -172,7 +165,7 @@ export const characters = pgTable(
     name: text('name').notNull(),
     file: text('file').notNull(),
     hash: text('hash').notNull(),
-    facts: jsonb('facts').$type<CharacterFacts>().notNull(),
+    facts: jsonb('facts').$type<CharacterInfo['facts']>().notNull(),
     bytes: bytea('bytes').notNull(),
     created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
     removed: timestamp('removed', { withTimezone: true }),
@@ -194,8 +187,6 @@ export const fits = pgTable(
   },
   (table) => [primaryKey({ columns: [table.project, table.source, table.character] })],
 );
-
-export type FitState = 'waiting' | 'running' | 'done' | 'failed' | 'stopped';
 
 /** One take onto one character, done by whichever worker is free. */
 export const fitJobs = pgTable(

@@ -187,25 +187,9 @@ function chunksOf(bytes: Uint8Array): { text: Uint8Array; binary: Uint8Array | n
 function fromDataUri(uri: string): Uint8Array {
   const comma = uri.indexOf(',');
   if (comma < 0 || !uri.slice(0, comma).endsWith(';base64')) return fail('A buffer is given as data that is not base64.');
-  const body = uri.slice(comma + 1);
-  const out = new Uint8Array(Math.floor((body.length * 3) / 4));
-  let bits = 0;
-  let held = 0;
-  let count = 0;
-  for (let i = 0; i < body.length; i++) {
-    const c = body.charCodeAt(i);
-    const value =
-      c >= 65 && c <= 90 ? c - 65 : c >= 97 && c <= 122 ? c - 71 : c >= 48 && c <= 57 ? c + 4 : c === 43 ? 62 : c === 47 ? 63 : -1;
-    if (value < 0) {
-      if (c === 61) break;
-      return fail('A buffer given as base64 has a character that base64 does not have.');
-    }
-    held = ((held << 6) | value) & 0xffffff;
-    bits += 6;
-    if (bits >= 8) {
-      bits -= 8;
-      out[count++] = (held >> bits) & 255;
-    }
+  try {
+    return Uint8Array.from(atob(uri.slice(comma + 1)), (c) => c.charCodeAt(0));
+  } catch {
+    return fail('A buffer given as base64 has a character that base64 does not have.');
   }
-  return out.subarray(0, count);
 }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { answered } from '../anatomy/body';
 import { bodyOf, withBody } from '../anatomy/body-of';
 import { leading, moveFrames } from '../model/floor-transform';
+import type { Body } from '../model/body';
 import { foldAbove } from '../anatomy/fold-root';
 import type { Motion } from '../model/motion';
 import { resample } from '../model/resample';
@@ -45,10 +46,12 @@ export interface TakeReading {
  * The motion of a take as everything downstream sees it: metres, Y up, at its true rate, and moved or resampled as its owner wants.
  *
  * @param motion in file units, as it came in
+ * @param body whose it is, where that is known, as from another part of the take; else it is found
  */
-export function applyOverrides(motion: Motion, reading: TakeReading, overrides: TakeOverrides): Motion {
+export function applyOverrides(motion: Motion, reading: TakeReading, overrides: TakeOverrides, body?: Body | null): Motion {
   const { metresPerUnit = reading.metresPerUnit, up = reading.up, fps } = overrides;
-  const result = settleBody(foldAbove(toMetres(motion, { metresPerUnit, up, fps }), reading.top ?? 0), overrides);
+  const folded = foldAbove(toMetres(motion, { metresPerUnit, up, fps }), reading.top ?? 0);
+  const result = body === undefined ? settleBody(folded, overrides) : withBody(folded, body);
   const { faceForward, startAtOrigin, floorToZero, conform } = overrides;
   const [x, z] = reading.origin;
   const turn = faceForward ? -reading.facing : 0;

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { bodyOf, withBody } from '../anatomy/body-of';
 import type { Cast } from '../character/character';
 import { cutClip, type Clip } from '../model/clip';
@@ -12,6 +13,9 @@ export interface ClipRecipe {
   readonly steps: readonly RecipeStep[];
 }
 
+/** Clips that are remembered for a take. */
+const MOST = 60;
+
 /**
  * Runs recipes over one take and remembers every prefix, so that changing the last step runs only that. A cut of someone who walks on the spot is
  * worked on as if he went, and comes back in place.
@@ -21,12 +25,10 @@ export interface ClipRecipe {
  */
 export function recipeRunner(motion: Motion, cast: Cast = new Map()): (recipe: ClipRecipe) => Clip {
   const take = motion.skeleton.body === undefined ? withBody(motion, bodyOf(motion)) : motion;
-  const known = new Map<string, Clip>();
+  const known = new LRUCache<string, Clip>({ max: MOST });
   const remember = (key: string, make: () => Clip): Clip => {
     const clip = known.get(key) ?? make();
-    known.delete(key);
-    known.set(key, clip); // the newest last
-    if (known.size > MOST) known.delete(known.keys().next().value ?? '');
+    known.set(key, clip);
     return clip;
   };
   return ({ from, to, steps }) => {
@@ -41,5 +43,3 @@ export function recipeRunner(motion: Motion, cast: Cast = new Map()): (recipe: C
     return found.belt ? remember(`${key} in place`, () => inPlaceAgain(found)) : found;
   };
 }
-
-const MOST = 60;

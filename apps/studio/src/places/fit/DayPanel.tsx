@@ -1,16 +1,17 @@
 'use client';
+import { z } from 'zod';
+import { fitJobSchema, type FitJobInfo } from '@/http/fit-run';
 import { fitTrouble, partName } from '@lantern/motion';
 import { Box, Button, Checkbox, LinearProgress, Typography } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { fetchJson } from '@/data/fetch-json';
-import type { FitJobRow } from '@/data/fits';
+import { fetchAs, fetchJson } from '@/data/fetch-json';
 import { useProjectInfo, type ProjectData } from '@/data/project';
 import { chart } from '@/controls/theme';
 
 /** Milliseconds between looks at a run that is under way. */
 const LOOK = 700;
-const isOpen = ({ state }: FitJobRow) => state === 'waiting' || state === 'running';
+const isOpen = ({ state }: FitJobInfo) => state === 'waiting' || state === 'running';
 
 /** Any number of takes onto any characters, done by the workers of the queue; what came of each, the worst first. */
 export function DayPanel({ data, onOpen }: { data: ProjectData; onOpen: (take: string, character: string, frame?: number) => void }) {
@@ -19,9 +20,9 @@ export function DayPanel({ data, onOpen }: { data: ProjectData; onOpen: (take: s
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [onto, setOnto] = useState<ReadonlySet<string>>(() => new Set(data.characters.map(({ id }) => id)));
   const key = ['fit-run', project.id];
-  const { data: jobs = [] } = useQuery<FitJobRow[]>({
+  const { data: jobs = [] } = useQuery<FitJobInfo[]>({
     queryKey: key,
-    queryFn: () => fetchJson<FitJobRow[]>(`/api/projects/${project.id}/fit-runs`),
+    queryFn: () => fetchAs(z.array(fitJobSchema), `/api/projects/${project.id}/fit-runs`),
     refetchInterval: ({ state }) => (state.data?.some(isOpen) ? LOOK : false),
   });
   const start = useMutation({
@@ -126,11 +127,11 @@ function Report({
   data,
   onOpen,
 }: {
-  jobs: readonly FitJobRow[];
+  jobs: readonly FitJobInfo[];
   data: ProjectData;
   onOpen: (take: string, character: string, frame?: number) => void;
 }) {
-  const rank = ({ state, report }: FitJobRow) => (state === 'failed' ? Infinity : report ? fitTrouble(report) : -1);
+  const rank = ({ state, report }: FitJobInfo) => (state === 'failed' ? Infinity : report ? fitTrouble(report) : -1);
   const sorted = [...jobs].sort((a, b) => rank(b) - rank(a));
   const takeName = new Map(data.takes.map(({ id, name }) => [id, name]));
   const characterName = new Map(data.characters.map(({ id, name }) => [id, name]));

@@ -2,8 +2,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useSnackbar } from 'notistack';
 import { useDropzone } from 'react-dropzone';
-import { fetchJson } from '@/data/fetch-json';
-import type { CharacterRow } from '@/data/fits';
+import { fetchAs } from '@/data/fetch-json';
+import { characterSchema } from '@/http/project';
 import { projectKey, useProjectInfo } from '@/data/project';
 import { useImportDesk } from '@/shell/ImportDesk';
 
@@ -15,7 +15,7 @@ export function useBringCharacter(onOpen: (id: string) => void) {
   const { bringIn } = useImportDesk();
   const bring = useMutation({
     mutationFn: (file: File) =>
-      fetchJson<CharacterRow>(`/api/projects/${project.id}/characters?file=${encodeURIComponent(file.name)}`, {
+      fetchAs(characterSchema, `/api/projects/${project.id}/characters?file=${encodeURIComponent(file.name)}`, {
         method: 'POST',
         body: file,
       }),

@@ -7,7 +7,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useSnackbar } from 'notistack';
 import { useEffect, useState } from 'react';
-import { fetchJson, RequestError } from '@/data/fetch-json';
+import { answerAs, fetchAs, fetchJson, RequestError } from '@/data/fetch-json';
 import { useProjectInfo } from '@/data/project';
 import { chart, DUSK } from '@/controls/theme';
 import { StageFrame } from '@/stage/StageFrame';
@@ -15,7 +15,8 @@ import { core } from '@/worker/core';
 import { clock, DeskStep, Fault, Sensors } from './CaptureParts';
 import { KeepRecording } from './KeepRecording';
 import { TypedNumber } from '@/controls/TypedNumber';
-import { useLive, type Worn } from './use-live';
+import { wornSchema, type Worn } from '@/http/suit';
+import { useLive } from './use-live';
 
 const SCRIPTS: readonly [SuitSettings['script'], string, number | null][] = [
   ['walk', 'walk along the quay', 1.3],
@@ -61,12 +62,16 @@ export function CaptureDesk() {
       setBusy(false);
     }
   };
-  const post = <T,>(body: object) => fetchJson<T>(`/api/suit/${suit?.id}`, { method: 'POST', body: JSON.stringify(body) });
-  const connect = () => run(async () => setSuit(await fetchJson<Worn>('/api/suit', { method: 'POST', body: JSON.stringify(settings) })));
+  const post = (body: object) => fetchJson(`/api/suit/${suit?.id}`, { method: 'POST', body: JSON.stringify(body) });
+  const connect = () =>
+    run(async () => setSuit(await fetchAs(wornSchema, '/api/suit', { method: 'POST', body: JSON.stringify(settings) })));
   const change = (patch: Partial<SuitSettings>) => {
     const next = { ...settings, ...patch };
     setSettings(next);
-    if (suit) void run(async () => setSuit({ ...(await post<Omit<Worn, 'id'>>({ action: 'settings', settings: next })), id: suit.id }));
+    if (suit)
+      void run(async () =>
+        setSuit({ ...answerAs(wornSchema.omit({ id: true }), await post({ action: 'settings', settings: next })), id: suit.id }),
+      );
   };
   const command = (action: 'calibrate' | 'record' | 'stop' | 'discard') => void run(async () => void (await post({ action })));
   const isRecording = status?.phase === 'recording';

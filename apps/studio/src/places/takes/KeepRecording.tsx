@@ -1,9 +1,10 @@
 'use client';
+import { takeInfoSchema } from '@/http/project';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useSnackbar } from 'notistack';
 import { useState } from 'react';
-import { fetchJson } from '@/data/fetch-json';
+import { fetchAs } from '@/data/fetch-json';
 import { projectKey, useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
 
 /** After a recording: a name, and whether it is kept. */
@@ -29,7 +30,7 @@ export function KeepRecording({
   const keep = async () => {
     setBusy(true);
     try {
-      const take = await fetchJson<TakeInfo>(`/api/suit/${suit}`, {
+      const take = await fetchAs(takeInfoSchema, `/api/suit/${suit}`, {
         method: 'POST',
         body: JSON.stringify({ action: 'keep', project: project.id, name }),
       });

@@ -1,15 +1,9 @@
 'use client';
 import type { SuitStatus } from '@lantern/capture';
-import type { Skeleton } from '@lantern/motion';
+import type { Worn } from '@/http/suit';
 import { useEffect, useMemo, useState } from 'react';
 import { usePlayer } from '@/data/player';
 import type { WireMotion } from '@/worker/wire';
-
-/** A suit that is switched on, and the skeleton of who wears it. */
-export interface Worn {
-  readonly id: string;
-  readonly skeleton: Skeleton;
-}
 
 /** The suit's events: one frame of motion that is written over thirty times a second, and the state. */
 export function useLive(suit: Worn | null): { status: SuitStatus | null; motion: WireMotion | null; isLost: boolean } {

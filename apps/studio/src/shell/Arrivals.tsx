@@ -1,0 +1,85 @@
+'use client';
+import CloseIcon from '@mui/icons-material/Close';
+import { Box, Button, LinearProgress, Paper, Typography } from '@mui/material';
+import { Sign } from '@/controls/Sign';
+import { chart } from '@/controls/theme';
+import type { Arrival } from './use-bring-in';
+
+const WORDS: Record<Arrival['state'], string> = {
+  waiting: 'waiting',
+  sending: 'on its way',
+  reading: 'being read',
+  done: 'in',
+  failed: '',
+  stopped: 'stopped',
+};
+
+/** What becomes of the files that come in, in a corner of the window. */
+export function Arrivals({ arrivals, onClose }: { arrivals: readonly Arrival[]; onClose: () => void }) {
+  if (arrivals.length === 0) return null;
+  const isBusy = arrivals.some(({ state }) => state === 'waiting' || state === 'sending' || state === 'reading');
+  const done = arrivals.filter(({ state }) => state === 'done').length;
+  return (
+    <Paper
+      role="region"
+      aria-label="Arriving takes"
+      elevation={6}
+      sx={{
+        position: 'fixed',
+        right: 16,
+        bottom: 16,
+        width: 400,
+        maxHeight: 320,
+        overflow: 'auto',
+        zIndex: 1300,
+        p: 1.5,
+        border: `1px solid ${chart('rule')}`,
+      }}
+    >
+      <Box sx={{ display: 'flex', alignItems: 'center' }}>
+        <Typography variant="h3" sx={{ flex: 1 }} role="status">
+          {isBusy
+            ? `Bringing takes in: ${done} of ${arrivals.length}`
+            : `${done} of ${arrivals.length} ${arrivals.length === 1 ? 'file' : 'files'} came in`}
+        </Typography>
+        {isBusy ? (
+          <Button onClick={() => arrivals.forEach(({ stop }) => stop.abort())}>stop all</Button>
+        ) : (
+          <Sign name="Close" onClick={onClose}>
+            <CloseIcon />
+          </Sign>
+        )}
+      </Box>
+      {arrivals.map(({ id, name, share, state, problem, said, stop }) => (
+        <Box key={id} sx={{ mt: 0.8 }}>
+          <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+            <Typography variant="body2" noWrap sx={{ flex: 1, fontWeight: 500 }}>
+              {name}
+            </Typography>
+            <Typography variant="caption" color="text.secondary">
+              {said ?? WORDS[state]}
+            </Typography>
+            {(state === 'waiting' || state === 'sending') && (
+              <Button sx={{ py: 0, minWidth: 0 }} onClick={() => stop.abort()}>
+                stop
+              </Button>
+            )}
+          </Box>
+          {(state === 'sending' || state === 'reading') && (
+            <LinearProgress
+              variant={state === 'reading' ? 'indeterminate' : 'determinate'}
+              value={share * 100}
+              aria-label={`${name} progress`}
+            />
+          )}
+          {problem && (
+            <Typography variant="body2" role="alert">
+              <span aria-hidden>▲ </span>
+              {problem}
+            </Typography>
+          )}
+        </Box>
+      ))}
+    </Paper>
+  );
+}

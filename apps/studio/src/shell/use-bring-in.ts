@@ -1,0 +1,82 @@
+import { useQueryClient } from '@tanstack/react-query';
+import pLimit from 'p-limit';
+import { useCallback, useState } from 'react';
+import { RequestError } from '@/data/fetch-json';
+import { packGltf } from '@/data/pack-gltf';
+import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
+import { uploadFile, type Arrived } from '@/data/upload';
+
+/** A file that comes in. */
+export interface Arrival {
+  readonly id: number;
+  readonly name: string;
+  readonly share: number;
+  readonly state: 'waiting' | 'sending' | 'reading' | 'done' | 'failed' | 'stopped';
+  readonly problem?: string;
+  /** What else there is to say: several takes in it, or that it was here already. */
+  readonly said?: string;
+  readonly stop: AbortController;
+}
+
+/** Files sent at a time: one is on its way while one is read. */
+const AT_ONCE = 2;
+
+let nextId = 1;
+
+/** Brings files in, a few at a time; one bad file never stops the others. */
+export function useBringIn() {
+  const project = useProjectInfo();
+  const client = useQueryClient();
+  const [arrivals, setArrivals] = useState<readonly Arrival[]>([]);
+  const change = useCallback((id: number, patch: Partial<Arrival>) => {
+    setArrivals((list) => list.map((arrival) => (arrival.id === id ? { ...arrival, ...patch } : arrival)));
+  }, []);
+  const send = useCallback(
+    async (file: File, { id, stop }: Arrival, besides: ReadonlyMap<string, File>): Promise<readonly TakeInfo[]> => {
+      if (stop.signal.aborted) return [];
+      change(id, { state: 'sending' });
+      try {
+        const told = (share: number) => change(id, { share, state: share < 1 ? 'sending' : 'reading' });
+        const arrived = await uploadFile(project.id, await packGltf(file, besides), told, stop.signal);
+        change(id, { state: 'done', share: 1, said: saidOf(arrived) });
+        client.setQueryData<ProjectData>(projectKey(project.id), (data) => data && { ...data, takes: [...data.takes, ...arrived.takes] });
+        return arrived.takes;
+      } catch (error) {
+        const problem = error instanceof RequestError ? error.message : 'The file could not be read.';
+        change(id, stop.signal.aborted ? { state: 'stopped' } : { state: 'failed', problem });
+        return [];
+      }
+    },
+    [change, client, project.id],
+  );
+  const bringIn = useCallback(
+    async (dropped: readonly File[]): Promise<readonly TakeInfo[]> => {
+      // Buffers of a .gltf are no files of their own.
+      const files = dropped.filter((file) => !/\.bin$/i.test(file.name) || !dropped.some(({ name }) => /\.gltf$/i.test(name)));
+      const fresh = files.map((file): readonly [File, Arrival] => [
+        file,
+        { id: nextId++, name: file.name, share: 0, state: 'waiting', stop: new AbortController() },
+      ]);
+      setArrivals((list) => [...list.filter(({ state }) => isOpen(state)), ...fresh.map(([, arrival]) => arrival)]);
+      const besides = new Map(dropped.map((file) => [file.name, file]));
+      const limit = pLimit(AT_ONCE);
+      const sendAll = (some: typeof fresh) => Promise.all(some.map(([file, arrival]) => limit(() => send(file, arrival, besides))));
+      // Skeletons first, wherever they are in the pile: one that is still on its way would be missed by its motions.
+      const skeletons = await sendAll(fresh.filter(([file]) => isSkeleton(file)));
+      const others = await sendAll(fresh.filter(([file]) => !isSkeleton(file)));
+      return [...skeletons, ...others].flat();
+    },
+    [send],
+  );
+  return { arrivals, bringIn, clear: useCallback(() => setArrivals([]), []) };
+}
+
+const isOpen = (state: Arrival['state']) => state === 'waiting' || state === 'sending' || state === 'reading';
+
+const isSkeleton = (file: File) => /\.asf$/i.test(file.name);
+
+function saidOf({ takes, duplicates, skeleton }: Arrived): string | undefined {
+  if (skeleton) return 'a skeleton, kept for its motions';
+  if (takes.length === 0) return `here already as “${duplicates[0]}”`;
+  return takes.length > 1 ? `${takes.length} takes` : undefined;
+}
