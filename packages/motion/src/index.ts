@@ -21,7 +21,20 @@ export { repeatWay } from './model/travel';
 // Numbers
 export { DEGREES, RADIANS } from './math/angles';
 export { floorCurve } from './math/floor-curve';
-export { angleBetween, fromAxisAngle, fromBasis, fromHeading, IDENTITY, makeContinuous, multiply, multiplyInverse, rotate, slerp, type Quat, type Vec3 } from './math/quat';
+export {
+  angleBetween,
+  fromAxisAngle,
+  fromBasis,
+  fromHeading,
+  IDENTITY,
+  makeContinuous,
+  multiply,
+  multiplyInverse,
+  rotate,
+  slerp,
+  type Quat,
+  type Vec3,
+} from './math/quat';
 export { solveLinear } from './math/solve';
 export { quantile } from './math/statistics';
 export { FASTEST, SLOWEST, timeMap, type TimePin } from './math/time-map';
@@ -102,12 +115,33 @@ export { matchChain } from './fit/match-chain';
 export { mismatches } from './fit/mismatch';
 export { fitPlan } from './fit/plan';
 export { turnedOn, turnOf } from './fit/reference';
-export { fitOverrides, fitSettingsSchema, LIMBS, type FitOverrides, type FitSettingsInput, type Limb, type Placement } from './fit/settings';
+export {
+  fitOverrides,
+  fitSettingsSchema,
+  LIMBS,
+  type FitOverrides,
+  type FitSettingsInput,
+  type Limb,
+  type Placement,
+} from './fit/settings';
 export { soleTracks } from './fit/sole-tracks';
 
 // Steps of a recipe
 export type { StepReport } from './steps/definition';
-export { aboutStep, applyStep, createStep, isMirror, reportOf, STEP_LIST, stepOf, stepSchema, type RecipeStep, type RecipeStepInput, type StepKind, type StepOfKind } from './steps';
+export {
+  aboutStep,
+  applyStep,
+  createStep,
+  isMirror,
+  reportOf,
+  STEP_LIST,
+  stepOf,
+  stepSchema,
+  type RecipeStep,
+  type RecipeStepInput,
+  type StepKind,
+  type StepOfKind,
+} from './steps';
 export type { LoopParams } from './steps/loop';
 export type { PathParams } from './steps/path';
 export { speedChange, type SpeedChange } from './steps/speed';

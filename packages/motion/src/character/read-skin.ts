@@ -20,6 +20,25 @@ interface Kept {
   readonly metresPerUnit: number;
 }
 
+/** A mesh as it is put together, plain numbers: three for a place, normal and colour, four joints and weights to a vertex. */
+interface Drawn {
+  readonly positions: number[];
+  readonly normals: number[];
+  readonly colours: number[];
+  readonly indices: number[];
+  readonly joints: number[];
+  readonly weights: number[];
+}
+
+/** Where the vertices of a skin go: whose its joints are, and what brings a place to the pose that all skins share. */
+interface Placing {
+  readonly jointOf: (n: number) => number;
+  readonly intoCommon: ReturnType<typeof betweenSkins>;
+  readonly scale: number;
+}
+
+type Primitive = Gltf['json']['meshes'][number]['primitives'][number];
+
 /**
  * The skinned meshes of a file as one, four joints to a vertex (the strongest, if there are more), and how the joints stood when it was bound.
  *
@@ -39,61 +58,12 @@ export function readSkin(
   const size = (m: ArrayLike<number>, i: number) => Math.hypot(m[i + 3], m[i + 4], m[i + 5]);
   const hipsBind = binds[0];
   const scale = metresPerUnit * (hipsBind ? size(world, hips * 12) / size(hipsBind, 0) : 1);
-  const parts: { positions: number[]; normals: number[]; colours: number[]; indices: number[]; joints: number[]; weights: number[] } = {
-    positions: [],
-    normals: [],
-    colours: [],
-    indices: [],
-    joints: [],
-    weights: [],
-  };
+  const parts: Drawn = { positions: [], normals: [], colours: [], indices: [], joints: [], weights: [] };
   for (const { mesh, skin } of json.nodes) {
     const list = skin === undefined ? undefined : json.skins[skin]?.joints;
     if (mesh === undefined || !list) continue;
-    const intoCommon = betweenSkins(gltf, skin ?? 0, own, binds);
-    for (const { attributes, indices, material, mode } of json.meshes[mesh]?.primitives ?? []) {
-      if (mode !== 4 || attributes.POSITION === undefined || attributes.JOINTS_0 === undefined || attributes.WEIGHTS_0 === undefined)
-        continue;
-      const positions = readAccessor(gltf, attributes.POSITION);
-      const first = parts.positions.length / 3;
-      if (first + positions.count > MOST_VERTICES)
-        throw new InputError('character', `The skin has more than ${MOST_VERTICES} vertices.`, { line: 1 });
-      const faces = indices === undefined ? Array.from({ length: positions.count }, (_, i) => i) : [...readAccessor(gltf, indices).values];
-      if (faces.some((v) => v >= positions.count))
-        throw new InputError('character', 'A face of the skin names a vertex that is not there.', { line: 1 });
-      const normals = attributes.NORMAL === undefined ? normalsOf(positions.values, faces) : readAccessor(gltf, attributes.NORMAL).values;
-      const tint = (material === undefined ? undefined : json.materials[material]?.pbrMetallicRoughness?.baseColorFactor) ?? [
-        ...(attributes.COLOR_0 === undefined ? PLAIN : [1, 1, 1]),
-        1,
-      ];
-      const painted = attributes.COLOR_0 === undefined ? null : readAccessor(gltf, attributes.COLOR_0);
-      for (let v = 0; v < positions.count; v++)
-        for (let k = 0; k < 3; k++) parts.colours.push(tint[k] * (painted ? painted.values[v * painted.width + k] : 1));
-      const sets = [0, 1].filter((n) => attributes[`JOINTS_${n}`] !== undefined && attributes[`WEIGHTS_${n}`] !== undefined);
-      const carried = sets.map((n) => ({
-        joints: readAccessor(gltf, attributes[`JOINTS_${n}`]).values,
-        weights: readAccessor(gltf, attributes[`WEIGHTS_${n}`]).values,
-      }));
-      for (let v = 0; v < positions.count; v++) {
-        const shares = carried
-          .flatMap((set) =>
-            [0, 1, 2, 3].map((k) => ({ joint: own(list[set.joints[v * 4 + k]] ?? -1).joint, weight: set.weights[v * 4 + k] })),
-          )
-          .sort((a, b) => b.weight - a.weight)
-          .slice(0, 4);
-        const sum = shares.reduce((total, { weight }) => total + weight, 0) || 1;
-        for (const { joint, weight } of shares) {
-          parts.joints.push(joint);
-          parts.weights.push(weight / sum);
-        }
-        const into = intoCommon(shares, sum);
-        for (const value of into(vecAt(positions.values, v), 1)) parts.positions.push(value * scale);
-        const normal = into(vecAt(normals, v), 0);
-        const length = norm(normal) || 1;
-        for (const value of normal) parts.normals.push(value / length);
-      }
-      for (const v of faces) parts.indices.push(first + v);
-    }
+    const into: Placing = { jointOf: (n) => own(list[n] ?? -1).joint, intoCommon: betweenSkins(gltf, skin ?? 0, own, binds), scale };
+    for (const primitive of json.meshes[mesh]?.primitives ?? []) addPrimitive(parts, gltf, primitive, into);
   }
   if (parts.indices.length === 0) throw new InputError('character', 'The skin has no triangles with joints and weights.', { line: 1 });
   const { positions: bindPositions, rotations: bindRotations, off } = bindPose(joints, kept, world, binds, scale, metresPerUnit);
@@ -113,6 +83,54 @@ export function readSkin(
     bindPositions,
     bindRotations,
   };
+}
+
+/** Triangles with joints and weights, added to what there is; anything else is passed over. */
+function addPrimitive(parts: Drawn, gltf: Gltf, { attributes, indices, material, mode }: Primitive, placing: Placing): void {
+  if (mode !== 4 || attributes.POSITION === undefined || attributes.JOINTS_0 === undefined || attributes.WEIGHTS_0 === undefined) return;
+  const positions = readAccessor(gltf, attributes.POSITION);
+  const first = parts.positions.length / 3;
+  if (first + positions.count > MOST_VERTICES)
+    throw new InputError('character', `The skin has more than ${MOST_VERTICES} vertices.`, { line: 1 });
+  const faces = indices === undefined ? Array.from({ length: positions.count }, (_, i) => i) : [...readAccessor(gltf, indices).values];
+  if (faces.some((v) => v >= positions.count))
+    throw new InputError('character', 'A face of the skin names a vertex that is not there.', { line: 1 });
+  const normals = attributes.NORMAL === undefined ? normalsOf(positions.values, faces) : readAccessor(gltf, attributes.NORMAL).values;
+  addColours(parts, gltf, attributes, material, positions.count);
+  const carried = [0, 1]
+    .filter((n) => attributes[`JOINTS_${n}`] !== undefined && attributes[`WEIGHTS_${n}`] !== undefined)
+    .map((n) => ({
+      joints: readAccessor(gltf, attributes[`JOINTS_${n}`]).values,
+      weights: readAccessor(gltf, attributes[`WEIGHTS_${n}`]).values,
+    }));
+  for (let v = 0; v < positions.count; v++) {
+    const shares = carried
+      .flatMap((set) => [0, 1, 2, 3].map((k) => ({ joint: placing.jointOf(set.joints[v * 4 + k]), weight: set.weights[v * 4 + k] })))
+      .sort((a, b) => b.weight - a.weight)
+      .slice(0, 4);
+    const sum = shares.reduce((total, { weight }) => total + weight, 0) || 1;
+    for (const { joint, weight } of shares) {
+      parts.joints.push(joint);
+      parts.weights.push(weight / sum);
+    }
+    const into = placing.intoCommon(shares, sum);
+    for (const value of into(vecAt(positions.values, v), 1)) parts.positions.push(value * placing.scale);
+    const normal = into(vecAt(normals, v), 0);
+    const length = norm(normal) || 1;
+    for (const value of normal) parts.normals.push(value / length);
+  }
+  for (const v of faces) parts.indices.push(first + v);
+}
+
+/** The material's tint times what the vertices are painted with. */
+function addColours(parts: Drawn, gltf: Gltf, { COLOR_0 }: Primitive['attributes'], material: number | undefined, count: number): void {
+  const tint = (material === undefined ? undefined : gltf.json.materials[material]?.pbrMetallicRoughness?.baseColorFactor) ?? [
+    ...(COLOR_0 === undefined ? PLAIN : [1, 1, 1]),
+    1,
+  ];
+  const painted = COLOR_0 === undefined ? null : readAccessor(gltf, COLOR_0);
+  for (let v = 0; v < count; v++)
+    for (let k = 0; k < 3; k++) parts.colours.push(tint[k] * (painted ? painted.values[v * painted.width + k] : 1));
 }
 
 type OwnJoint = (node: number) => { readonly joint: number; readonly isItself: boolean };

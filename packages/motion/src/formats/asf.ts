@@ -32,6 +32,29 @@ interface Draft {
   freedoms: Freedom[];
 }
 
+/** What has been read so far; bone 0 is the root. */
+interface State {
+  readonly bones: Draft[];
+  readonly byName: Map<string, number>;
+  readonly parentOf: Map<number, number>;
+  section: string;
+  isDegrees: boolean;
+  /** The bone that is being described. */
+  bone: Draft | null;
+  rootPlace: Vec3;
+  rootAxis: string;
+  rootTurn: Vec3;
+  hierarchyLine: number;
+}
+
+/** A line of the file: its words, and how they are read and refused. */
+interface Line {
+  readonly keyword: string;
+  readonly words: readonly string[];
+  readonly line: number;
+  readonly fail: (message: string) => never;
+}
+
 /**
  * Reads an ASF skeleton. Each bone becomes a joint at its start, named for the bone, whose rest rotation is the world's; bones without
  * children get an end site at their end.
@@ -40,89 +63,109 @@ interface Draft {
  */
 export function readAsf(bytes: Uint8Array, name: string): AsfSkeleton {
   const lines = new TextDecoder('utf-8').decode(bytes).split(/\r\n?|\n/);
-  const warnings: Warning[] = [];
-  const bones: Draft[] = [];
-  const root: Draft = { name: 'root', line: 1, direction: [0, 0, 0], length: 0, axis: IDENTITY, freedoms: [] };
-  const byName = new Map<string, number>();
-  const parentOf = new Map<number, number>();
-  let section = '';
-  let isDegrees = true;
-  let bone: Draft | null = null;
-  let rootPlace: Vec3 = [0, 0, 0];
-  let rootAxis = 'xyz';
-  let rootTurn: Vec3 = [0, 0, 0];
-  let hierarchyLine = 0;
-
+  const state: State = {
+    bones: [draft('root', 1)],
+    byName: new Map(),
+    parentOf: new Map(),
+    section: '',
+    isDegrees: true,
+    bone: null,
+    rootPlace: [0, 0, 0],
+    rootAxis: 'xyz',
+    rootTurn: [0, 0, 0],
+    hierarchyLine: 0,
+  };
   lines.forEach((text, index) => {
     const line = index + 1;
     const fail = (message: string): never => {
       throw new InputError('asf', message, { line });
     };
     const words = text.replace(/#.*$/, '').trim().split(/\s+/).filter(Boolean);
-    if (words.length === 0) return;
-    const keyword = words[0].toLowerCase();
-    const numbers = (from: number, count: number): number[] => {
-      const found = words.slice(from, from + count).map(Number);
-      if (found.length < count || !found.every(Number.isFinite)) fail(`Expected ${count} numbers after "${cut(words[0])}".`);
-      return found;
-    };
-    const vector = (from: number): Vec3 => {
-      const [x, y, z] = numbers(from, 3);
-      return [x, y, z];
-    };
-    if (keyword.startsWith(':')) {
-      section = keyword.slice(1);
-      if (section === 'hierarchy') hierarchyLine = line;
-      return;
-    }
-    const freedomsOf = (list: readonly string[]) =>
-      list.map((word) => FREEDOMS[word.toLowerCase()] ?? fail(`"${cut(word)}" is no degree of freedom; tx ty tz rx ry rz and l are.`));
-    if (section === 'units') {
-      if (keyword === 'angle') isDegrees = !words[1]?.toLowerCase().startsWith('rad');
-    } else if (section === 'root') {
-      if (keyword === 'order') root.freedoms = freedomsOf(words.slice(1));
-      else if (keyword === 'axis') rootAxis = words[1] ?? 'xyz';
-      else if (keyword === 'position') rootPlace = vector(1);
-      else if (keyword === 'orientation') rootTurn = vector(1);
-    } else if (section === 'bonedata') {
-      if (keyword === 'begin') {
-        bone = { name: '', line, direction: [0, 0, 0], length: 0, axis: IDENTITY, freedoms: [] };
-      } else if (!bone) fail(`Expected "begin" before a bone's "${cut(words[0])}".`);
-      else if (keyword === 'end') {
-        if (!bone.name) fail('A bone has no name.');
-        if (byName.has(bone.name)) fail(`A second bone is called "${cut(bone.name)}".`);
-        if (bones.length >= MOST_JOINTS) fail(`More than ${MOST_JOINTS} bones.`);
-        bones.push(bone);
-        byName.set(bone.name, bones.length);
-        bone = null;
-      } else if (keyword === 'name') bone.name = words.slice(1).join(' ');
-      else if (keyword === 'direction') bone.direction = vector(1);
-      else if (keyword === 'length') [bone.length] = numbers(1, 1);
-      else if (keyword === 'axis') bone.axis = turn(vector(1), words[4] ?? 'xyz', isDegrees, fail);
-      else if (keyword === 'dof') bone.freedoms = freedomsOf(words.slice(1));
-    } else if (section === 'hierarchy') {
-      if (keyword === 'begin' || keyword === 'end') return;
-      const numberOf = (word: string) =>
-        word.toLowerCase() === 'root' ? 0 : (byName.get(word) ?? fail(`The bone "${cut(word)}" was not described.`));
-      const parent = numberOf(words[0]);
-      for (const word of words.slice(1)) {
-        const child = numberOf(word);
-        if (child === 0 || parentOf.has(child)) fail(`The bone "${cut(word)}" has a parent already.`);
-        parentOf.set(child, parent);
-      }
-    }
+    if (words.length > 0) readLine(state, { keyword: words[0].toLowerCase(), words, line, fail });
   });
-  const end = Math.max(1, lines.length);
-  const missing = (message: string) => new InputError('asf', message, { line: end });
-  if (bones.length === 0) throw missing('The skeleton has no bones: ":bonedata" is missing or empty.');
-  if (hierarchyLine === 0) throw missing('":hierarchy" is missing.');
+  const missing = (message: string): never => {
+    throw new InputError('asf', message, { line: Math.max(1, lines.length) });
+  };
+  const [root] = state.bones;
+  if (state.bones.length === 1) missing('The skeleton has no bones: ":bonedata" is missing or empty.');
+  if (state.hierarchyLine === 0) missing('":hierarchy" is missing.');
   if (root.freedoms.length === 0) root.freedoms = [0, 1, 2, 3, 4, 5];
-  root.axis = turn(rootTurn, rootAxis, isDegrees, (message) => {
-    throw missing(message);
-  });
+  root.axis = turn(state.rootTurn, state.rootAxis, state.isDegrees, missing);
+  return assembled(state, name);
+}
 
-  const all = [root, ...bones];
-  const children: number[][] = all.map(() => []);
+const draft = (name: string, line: number): Draft => ({ name, line, direction: [0, 0, 0], length: 0, axis: IDENTITY, freedoms: [] });
+
+function readLine(state: State, line: Line): void {
+  const { keyword, words } = line;
+  if (keyword.startsWith(':')) {
+    state.section = keyword.slice(1);
+    if (state.section === 'hierarchy') state.hierarchyLine = line.line;
+  } else if (state.section === 'units') {
+    if (keyword === 'angle') state.isDegrees = !words[1]?.toLowerCase().startsWith('rad');
+  } else if (state.section === 'root') readRoot(state, line);
+  else if (state.section === 'bonedata') readBone(state, line);
+  else if (state.section === 'hierarchy' && keyword !== 'begin' && keyword !== 'end') readChildren(state, line);
+}
+
+function readRoot(state: State, line: Line): void {
+  const { keyword, words } = line;
+  if (keyword === 'order') state.bones[0].freedoms = freedomsOf(line);
+  else if (keyword === 'axis') state.rootAxis = words[1] ?? 'xyz';
+  else if (keyword === 'position') state.rootPlace = vector(line);
+  else if (keyword === 'orientation') state.rootTurn = vector(line);
+}
+
+function readBone(state: State, line: Line): void {
+  const { keyword, words, fail } = line;
+  const { bone } = state;
+  if (keyword === 'begin') state.bone = draft('', line.line);
+  else if (!bone) fail(`Expected "begin" before a bone's "${cut(words[0])}".`);
+  else if (keyword === 'end') {
+    if (!bone.name) fail('A bone has no name.');
+    if (state.byName.has(bone.name)) fail(`A second bone is called "${cut(bone.name)}".`);
+    if (state.bones.length > MOST_JOINTS) fail(`More than ${MOST_JOINTS} bones.`);
+    state.byName.set(bone.name, state.bones.length);
+    state.bones.push(bone);
+    state.bone = null;
+  } else if (keyword === 'name') bone.name = words.slice(1).join(' ');
+  else if (keyword === 'direction') bone.direction = vector(line);
+  else if (keyword === 'length') [bone.length] = numbers(line, 1);
+  else if (keyword === 'axis') bone.axis = turn(vector(line), words[4] ?? 'xyz', state.isDegrees, fail);
+  else if (keyword === 'dof') bone.freedoms = freedomsOf(line);
+}
+
+/** A line of the hierarchy: a bone, and those that hang on it. */
+function readChildren({ byName, parentOf }: State, { words, fail }: Line): void {
+  const numberOf = (word: string) =>
+    word.toLowerCase() === 'root' ? 0 : (byName.get(word) ?? fail(`The bone "${cut(word)}" was not described.`));
+  const parent = numberOf(words[0]);
+  for (const word of words.slice(1)) {
+    const child = numberOf(word);
+    if (child === 0 || parentOf.has(child)) fail(`The bone "${cut(word)}" has a parent already.`);
+    parentOf.set(child, parent);
+  }
+}
+
+function numbers({ words, fail }: Line, count: number): number[] {
+  const found = words.slice(1, 1 + count).map(Number);
+  if (found.length < count || !found.every(Number.isFinite)) fail(`Expected ${count} numbers after "${cut(words[0])}".`);
+  return found;
+}
+
+function vector(line: Line): Vec3 {
+  const [x, y, z] = numbers(line, 3);
+  return [x, y, z];
+}
+
+const freedomsOf = ({ words, fail }: Line): Freedom[] =>
+  words
+    .slice(1)
+    .map((word) => FREEDOMS[word.toLowerCase()] ?? fail(`"${cut(word)}" is no degree of freedom; tx ty tz rx ry rz and l are.`));
+
+/** The bones as a skeleton, parents before children. */
+function assembled({ bones, parentOf, rootPlace, isDegrees }: State, name: string): AsfSkeleton {
+  const children: number[][] = bones.map(() => []);
   parentOf.forEach((parent, child) => children[parent].push(child));
   const order: number[] = [];
   for (const stack = [0]; stack.length > 0;) {
@@ -130,9 +173,10 @@ export function readAsf(bytes: Uint8Array, name: string): AsfSkeleton {
     order.push(n);
     stack.push(...[...children[n]].reverse());
   }
-  const loose = bones.filter((_, i) => !order.includes(i + 1));
-  if (loose.length > 0)
-    warnings.push({ code: 'loose-bone', line: loose[0].line, message: `"${loose[0].name}" hangs on nothing; it is left out.` });
+  const loose = bones.filter((_, i) => !order.includes(i));
+  const warnings: Warning[] = loose
+    .slice(0, 1)
+    .map((bone) => ({ code: 'loose-bone', line: bone.line, message: `"${bone.name}" hangs on nothing; it is left out.` }));
   const position = new Map(order.map((n, i) => [n, i]));
   const along = ({ direction, length }: Draft): Vec3 => {
     const n = Math.hypot(...direction) || 1;
@@ -140,15 +184,15 @@ export function readAsf(bytes: Uint8Array, name: string): AsfSkeleton {
   };
   const joints = order.map((n): Joint => {
     const parent = n === 0 ? -1 : (parentOf.get(n) ?? 0);
-    const offset = n === 0 ? rootPlace : parent === 0 ? ([0, 0, 0] as const) : along(all[parent]);
-    const endSites = n !== 0 && children[n].length === 0 ? [along(all[n])] : [];
-    return { name: all[n].name, parent: n === 0 ? -1 : (position.get(parent) ?? 0), offset, restRotation: IDENTITY, endSites };
+    const offset = n === 0 ? rootPlace : parent === 0 ? ([0, 0, 0] as const) : along(bones[parent]);
+    const endSites = n !== 0 && children[n].length === 0 ? [along(bones[n])] : [];
+    return { name: bones[n].name, parent: n === 0 ? -1 : (position.get(parent) ?? 0), offset, restRotation: IDENTITY, endSites };
   });
   return {
     name,
     skeleton: { joints },
-    freedoms: order.map((n) => all[n].freedoms),
-    axes: order.map((n) => all[n].axis),
+    freedoms: order.map((n) => bones[n].freedoms),
+    axes: order.map((n) => bones[n].axis),
     toRadians: isDegrees ? RADIANS : 1,
     warnings,
   };

@@ -25,124 +25,141 @@ export interface BvhStream {
  *
  * @throws InputError (from `push` and `end`) with the line, as `readBvh` does
  */
-export function bvhStream(): BvhStream {
-  let header: BvhHeader | null = null;
-  let pending: Uint8Array[] = [];
-  let pendingBytes = 0;
-  let linesBefore = 0;
-  let left = new Float64Array(0);
-  let frames = 0;
-  let offsets: number[] | null = null;
-  let undecided: Motion[] = [];
-  let last: Float32Array | null = null;
-  const warnings: Warning[] = [];
+export const bvhStream = (): BvhStream => new Reading();
 
-  const take = (): Uint8Array => {
-    const out = new Uint8Array(pendingBytes);
+class Reading implements BvhStream {
+  private header: BvhHeader | null = null;
+  private readonly pending = new Pending();
+  /** Lines read so far. */
+  private lines = 0;
+  /** Numbers of a row that is not complete. */
+  private left = new Float64Array(0);
+  private frames = 0;
+  private offsets: number[] | null = null;
+  /** Frames from before it was decided how the offsets are meant. */
+  private undecided: Motion[] = [];
+  private last: Float32Array | null = null;
+  private readonly warnings: Warning[] = [];
+
+  push(bytes: Uint8Array): Motion[] {
+    this.pending.keep(bytes);
+    if (this.pending.bytes < PIECE) return [];
+    const text = this.pending.take();
+    // After an LF if there is any: between a CR and its LF a piece must not end.
+    const feed = text.lastIndexOf(10);
+    const cut = feed >= 0 ? feed : text.lastIndexOf(13, text.length - 2);
+    if (cut < 0) {
+      this.pending.keep(text);
+      if (this.pending.bytes > 8 * PIECE) throw new InputError('bvh-line', 'A line is longer than 16 MB.', { line: this.lines + 1 });
+      return [];
+    }
+    this.pending.keep(text.slice(cut + 1));
+    return this.settle(this.read(text.subarray(0, cut + 1)), false);
+  }
+
+  end(): { motions: Motion[]; warnings: readonly Warning[] } {
+    const motions = this.settle(this.read(this.pending.take()), true);
+    const { header, left, frames, warnings } = this;
+    if (left.length > 0) {
+      const width = header ? rowNumbers(header) : 0;
+      throw new InputError(
+        'bvh-row',
+        `The last row has ${left.length} of ${width} numbers: the file is cut short or the channels do not match.`,
+        { line: this.lines },
+      );
+    }
+    if (!header || frames === 0) throw new InputError('bvh-empty', 'The file has no frames of motion.', { line: header?.framesLine ?? 1 });
+    if (frames !== header.frames) {
+      warnings.push({
+        code: 'frame-count',
+        line: header.framesLine,
+        message: `The file says ${header.frames} frames and has ${frames}; all ${frames} are used.`,
+      });
+    }
+    return { motions, warnings };
+  }
+
+  /** Whole lines of numbers into whole frames; numbers of a row that is not complete wait for the next piece. */
+  private read(bytes: Uint8Array): Motion[] {
+    if (!this.header) return this.read(this.readHeader(bytes));
+    const width = rowNumbers(this.header);
+    const numbers = this.scan(bytes);
+    this.lines += countLines(bytes);
+    const all = new Float64Array(this.left.length + numbers.length);
+    all.set(this.left);
+    all.set(numbers, this.left.length);
+    const count = Math.floor(all.length / width);
+    this.left = all.slice(count * width);
+    if (count === 0) return [];
+    this.frames += count;
+    return [motionOfRows(this.header, all, count)];
+  }
+
+  /** What comes before the rows; returns the rows. */
+  private readHeader(bytes: Uint8Array): Uint8Array {
+    const start = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0;
+    const rowsAt = findRows(bytes, start);
+    checkHierarchy(bytes, start, rowsAt);
+    const text = new TextDecoder('utf-8').decode(bytes.subarray(start, rowsAt));
+    const header = readBvhHeader(text.replace(/\r\n?/g, '\n').replace(/\n$/, '').split('\n'));
+    this.warnings.push(...header.warnings);
+    if (rowNumbers(header) === 0) {
+      throw new InputError('bvh-channels', 'No joint has a channel: there is no motion.', { line: header.framesLine });
+    }
+    this.header = header;
+    this.lines = countLines(bytes.subarray(0, rowsAt));
+    return bytes.subarray(rowsAt);
+  }
+
+  private scan(bytes: Uint8Array): Float64Array | Float32Array {
+    try {
+      return scanNumbers(bytes, 0, Math.ceil(bytes.length / 6));
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      throw new InputError(error.code, error.message, { ...error.place, line: (error.place.line ?? 1) + this.lines });
+    }
+  }
+
+  /** Puts the offsets where they belong, once there are frames enough to tell; signs go on from block to block. */
+  private settle(blocks: Motion[], isEnd: boolean): Motion[] {
+    if (!this.header) return [];
+    if (!this.offsets) {
+      this.undecided.push(...blocks);
+      const held = this.undecided.reduce((sum, block) => sum + block.frames, 0);
+      if (held === 0 || (!isEnd && held < DECIDED_ON)) return [];
+      this.offsets = addedOffsets(joinMotions(this.undecided), this.header, this.warnings);
+      return this.settle(this.undecided.splice(0), isEnd);
+    }
+    for (const block of blocks) {
+      addOffsets(block, this.offsets);
+      this.last = goOn(block, this.last);
+    }
+    return blocks;
+  }
+}
+
+/** Bytes that wait for the end of their line. */
+class Pending {
+  private parts: Uint8Array[] = [];
+  bytes = 0;
+
+  keep(part: Uint8Array): void {
+    if (part.length === 0) return;
+    this.parts.push(part);
+    this.bytes += part.length;
+  }
+
+  take(): Uint8Array {
+    const out = new Uint8Array(this.bytes);
     let at = 0;
-    for (const part of pending) {
+    for (const part of this.parts) {
       out.set(part, at);
       at += part.length;
     }
-    pending = [];
-    pendingBytes = 0;
+    this.parts = [];
+    this.bytes = 0;
     return out;
-  };
-  const keep = (bytes: Uint8Array) => {
-    if (bytes.length === 0) return;
-    pending.push(bytes);
-    pendingBytes += bytes.length;
-  };
-
-  /** Whole lines of numbers into whole frames; numbers of a row that is not complete wait for the next piece. */
-  const read = (bytes: Uint8Array): Motion[] => {
-    if (!header) {
-      const start = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0;
-      const rowsAt = findRows(bytes, start);
-      checkHierarchy(bytes, start, rowsAt);
-      const text = new TextDecoder('utf-8').decode(bytes.subarray(start, rowsAt));
-      header = readBvhHeader(text.replace(/\r\n?/g, '\n').replace(/\n$/, '').split('\n'));
-      warnings.push(...header.warnings);
-      if (rowNumbers(header) === 0) {
-        throw new InputError('bvh-channels', 'No joint has a channel: there is no motion.', { line: header.framesLine });
-      }
-      linesBefore = countLines(bytes.subarray(0, rowsAt));
-      return read(bytes.subarray(rowsAt));
-    }
-    const width = rowNumbers(header);
-    let numbers: Float64Array;
-    try {
-      numbers = scanNumbers(bytes, 0, Math.ceil(bytes.length / 6));
-    } catch (error) {
-      if (!(error instanceof InputError)) throw error;
-      throw new InputError(error.code, error.message, { ...error.place, line: (error.place.line ?? 1) + linesBefore });
-    }
-    linesBefore += countLines(bytes);
-    const all = new Float64Array(left.length + numbers.length);
-    all.set(left);
-    all.set(numbers, left.length);
-    const count = Math.floor(all.length / width);
-    left = all.slice(count * width);
-    if (count === 0) return [];
-    frames += count;
-    return [motionOfRows(header, all, count)];
-  };
-
-  /** Puts the offsets where they belong, once there are frames enough to tell; signs go on from block to block. */
-  const settle = (blocks: Motion[], isEnd: boolean): Motion[] => {
-    if (!header) return [];
-    if (!offsets) {
-      undecided.push(...blocks);
-      if (undecided.length === 0 || (!isEnd && undecided.reduce((sum, block) => sum + block.frames, 0) < DECIDED_ON)) return [];
-      offsets = addedOffsets(joinMotions(undecided), header, warnings);
-      blocks = undecided;
-      undecided = [];
-    }
-    for (const block of blocks) {
-      addOffsets(block, offsets);
-      last = goOn(block, last);
-    }
-    return blocks;
-  };
-
-  return {
-    push(bytes) {
-      keep(bytes);
-      if (pendingBytes < PIECE) return [];
-      const text = take();
-      // After an LF if there is any: between a CR and its LF a piece must not end.
-      const feed = text.lastIndexOf(10);
-      const cut = feed >= 0 ? feed : text.lastIndexOf(13, text.length - 2);
-      if (cut < 0) {
-        keep(text);
-        if (pendingBytes > 8 * PIECE) throw new InputError('bvh-line', 'A line is longer than 16 MB.', { line: linesBefore + 1 });
-        return [];
-      }
-      keep(text.slice(cut + 1));
-      return settle(read(text.subarray(0, cut + 1)), false);
-    },
-    end() {
-      const motions = settle(read(take()), true);
-      const width = header ? rowNumbers(header) : 0;
-      if (left.length > 0) {
-        throw new InputError(
-          'bvh-row',
-          `The last row has ${left.length} of ${width} numbers: the file is cut short or the channels do not match.`,
-          { line: linesBefore },
-        );
-      }
-      if (!header || frames === 0)
-        throw new InputError('bvh-empty', 'The file has no frames of motion.', { line: header?.framesLine ?? 1 });
-      if (frames !== header.frames) {
-        warnings.push({
-          code: 'frame-count',
-          line: header.framesLine,
-          message: `The file says ${header.frames} frames and has ${frames}; all ${frames} are used.`,
-        });
-      }
-      return { motions, warnings };
-    },
-  };
+  }
 }
 
 /** In place: the signs of a block as they go on from the frame before it. Returns its last frame's rotations. */
