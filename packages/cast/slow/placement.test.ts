@@ -188,7 +188,7 @@ test('what a clip says goes before what is saved for its suit', () => {
     { character: 'tallow', source: 'other', curlDeg: 1 },
     { character: 'tallow', source: 'abc', curlDeg: 40, soleCm: 1 },
   ]);
-  expect(step).toEqual({ kind: 'fit', character: 'tallow', curlDeg: 40, soleCm: 2 });
+  expect(step).toEqual({ id: 'fit', kind: 'fit', character: 'tallow', curlDeg: 40, soleCm: 2 });
   expect(matchChain([], [0.5])).toEqual([{ a: -1, b: 0, u: 0.5 }]);
 });
 

@@ -13,7 +13,7 @@ export function sourceFrames(run: (recipe: ClipRecipe) => Clip, recipe: ClipReci
   let at: Float64Array = Float64Array.from({ length: recipe.to - recipe.from + 1 }, (_, f) => f);
   for (const clips of stepClips(run, recipe)) {
     if (clips.step.off) continue;
-    const frames = framesBefore(clips.step, clips.before, clips.after);
+    const frames = framesBefore(clips.step, clips);
     if (!frames) return null;
     const cut = at;
     // Of two neighbouring frames the nearer: between the end of one cycle and the start of the next there is nothing.

@@ -82,8 +82,11 @@ export interface StepDefinition<Kind extends string, Step, Input = Step> {
   mapTime(step: Step, time: FrameMap): Step;
   /** The same step for the other side of the clip. */
   otherSide(step: Step, joints: MirrorMap | null): Step;
-  /** For every frame of what goes out the frame of what came in that is shown there (from 0, whole or between two); null where there is no single one. Left out: the same. */
-  sourceFrames?(before: Clip, after: Clip, step: Step): Float64Array | null;
+  /**
+   * For every frame of what goes out the frame of what came in that is shown there (from 0, whole or between two). Null: none is a single one of
+   * them. Left out: they are the same.
+   */
+  readonly sourceFrames?: ((before: Clip, after: Clip, step: Step) => Float64Array) | null;
   /** What its card shows. */
   report?(before: Clip, after: Clip, step: Step): StepReport | null;
 }

@@ -101,10 +101,20 @@ export function countsAnew<Kind extends StepKind>(step: ByKind[Kind]): boolean {
 /** Whether left is right behind a step. */
 export const isMirror = ({ kind, off }: Pick<BareStep, 'kind' | 'off'>): boolean => !off && DEFINITIONS[kind].swapsSides === true;
 
-/** For every frame after a step the frame before it that is shown there; null where there is no single one. */
-export function framesBefore<Kind extends StepKind>(step: ByKind[Kind], before: Clip, after: Clip): Float64Array | null {
+/**
+ * For every frame after a step the frame before it that is shown there; null where there is no single one.
+ *
+ * @param clips before it and after it, looked at only where they are needed
+ */
+export function framesBefore<Kind extends StepKind>(
+  step: ByKind[Kind],
+  clips: { readonly before: Clip; readonly after: Clip },
+): Float64Array | null {
   const { sourceFrames } = DEFINITIONS[step.kind as Kind];
-  return sourceFrames && !step.off ? sourceFrames(before, after, step) : Float64Array.from({ length: after.motion.frames }, (_, f) => f);
+  if (sourceFrames === null) return null;
+  return sourceFrames
+    ? sourceFrames(clips.before, clips.after, step)
+    : Float64Array.from({ length: clips.after.motion.frames }, (_, f) => f);
 }
 
 /** The figure of a step; null where it has none, or is switched off. */

@@ -21,7 +21,7 @@ export const typicalCycleStep = defineStep(schema, {
   mapTime: asItIs,
   otherSide: asItIs,
   // Its frames are those of no single stride.
-  sourceFrames: () => null,
+  sourceFrames: null,
   report: lasts,
   apply(clip, { exclude }) {
     const found = clip.loop || clip.travel ? null : groundwork(clip.motion);
