@@ -62,6 +62,7 @@ export { bareName, fileKind, MOST_BYTES, readTake, readTakes } from './formats/r
 
 // Skinned bodies
 export { bodyMesh, type BodyMesh } from './character/body-mesh';
+export { layFigure } from './character/lay-figure';
 export type { Character } from './character/character';
 export { writeCharacterGlb } from './character/character-write';
 export { findParts } from './character/find-parts';

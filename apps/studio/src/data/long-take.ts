@@ -1,6 +1,6 @@
 import {
   applyOverrides,
-  bodyMesh,
+  layFigure,
   CHUNK_FRAMES,
   motionFromRows,
   sidesOf,
@@ -93,7 +93,7 @@ export async function openLong(take: TakeInfo): Promise<OpenTake> {
   return {
     id: takeKey(take),
     motion,
-    mesh: bodyMesh(first.skeleton, body),
+    mesh: layFigure(first.skeleton, body),
     markers: body && { ...sidesOf(first.skeleton, body), footprints: [] },
     contacts: null,
     floor: take.overrides.floorToZero ? 0 : take.passport.reading.floorM,

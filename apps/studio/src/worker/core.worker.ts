@@ -1,6 +1,6 @@
 import {
   align,
-  bodyMesh,
+  layFigure,
   againstSource,
   clipFigures,
   closings,
@@ -122,7 +122,7 @@ const api = {
     motion.rootPositions.set(skeleton.joints[0].offset);
     skeleton.joints.forEach((joint, j) => motion.rotations.set(joint.restRotation, j * 4));
     const body = bodyOf(motion);
-    return { mesh: bodyMesh(skeleton, body), markers: body && { ...sidesOf(skeleton, body), footprints: [] } };
+    return { mesh: layFigure(skeleton, body), markers: body && { ...sidesOf(skeleton, body), footprints: [] } };
   },
 
   /** The way of a joint: x, y, z in metres and its turn from rest in degrees, four numbers a frame. */
@@ -314,7 +314,7 @@ function describe(id: string, motion: Motion, found: Groundwork | null): OpenTak
   return {
     id,
     motion: copyForWire(motion),
-    mesh: bodyMesh(motion.skeleton, found?.body ?? bodyOf(motion)),
+    mesh: layFigure(motion.skeleton, found?.body ?? bodyOf(motion)),
     markers: found ? markersOf(found) : null,
     ...overviewOf(motion, found),
   };

@@ -1,3 +1,4 @@
+import { normalsOf } from './normals';
 import { RADIANS } from '../math/angles';
 import { InputError, type Warning } from '../error';
 import { readAccessor } from '../formats/gltf-accessor';
@@ -263,18 +264,4 @@ function bindPose(
     off = Math.max(off, angleBetween(expected, 0, rest, i * 4));
   });
   return { positions, rotations, off };
-}
-
-function normalsOf(positions: Float64Array, faces: readonly number[]): Float64Array {
-  const out = new Float64Array(positions.length);
-  for (let i = 0; i + 2 < faces.length; i += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => vecAt(positions, faces[i + k]));
-    const normal = cross(minus(b, a), minus(c, a));
-    for (let k = 0; k < 3; k++) for (let r = 0; r < 3; r++) out[faces[i + k] * 3 + r] += normal[r];
-  }
-  for (let v = 0; v < out.length; v += 3) {
-    const n = Math.hypot(out[v], out[v + 1], out[v + 2]) || 1;
-    for (let k = 0; k < 3; k++) out[v + k] /= n;
-  }
-  return out;
 }

@@ -165,7 +165,7 @@ function Typed({
         onChange={(event) => setText(event.target.value)}
         onBlur={commit}
         onKeyDown={(event: KeyboardEvent<HTMLInputElement>) => {
-          if (event.key === 'Enter') event.currentTarget.querySelector('input')?.blur();
+          if (event.key === 'Enter' && event.target instanceof HTMLElement) event.target.blur();
           if (event.key === 'Escape') setText(value);
         }}
         inputProps={{ 'aria-label': label, 'aria-invalid': problem !== null }}

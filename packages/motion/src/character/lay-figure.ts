@@ -1,0 +1,282 @@
+import { normalsOf } from './normals';
+import type { Vec3 } from '../math/quat';
+import { surfaceNets, type Field, type Surface } from '../math/surface-nets';
+import { minus, norm, plus, times, unit, vecAt } from '../math/vec';
+import type { Body, Side } from '../model/body';
+import type { Skeleton } from '../model/skeleton';
+import { bodyMesh, type BodyMesh } from './body-mesh';
+import { standingPose, type StandingPose } from './canonical-pose';
+
+/** A rounded piece of a body: from one place to another, thick at both ends, wider or flatter across; carried by a joint. */
+interface Piece {
+  readonly joint: number;
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly thick: readonly [number, number];
+  /** Front to back over side to side. */
+  readonly deep: number;
+  readonly tone: number;
+}
+
+/** Fineness of the mesh, and how softly pieces run into one another, metres for a stature of 1.78. */
+const CELL = 0.018;
+const SOFT = 0.02;
+/** How far the influence of a joint's neighbour reaches, for a body that bends softly. */
+const REACH = 0.03;
+/** Two soft tones of wood: trunk, head, hands and feet in the one, limbs in the other. */
+const TONES: readonly Vec3[] = [
+  [0.86, 0.72, 0.52],
+  [0.74, 0.57, 0.38],
+];
+
+/**
+ * A lay figure made from a skeleton: one smooth mesh with a chest, a pelvis, tapered limbs, a head with a face side, hands, and feet with heel and
+ * toe, skinned to the joints. It is made on the body as it stands, so that any rest pose will do; of a skeleton that is no person's, the plain body.
+ *
+ * @param skeleton in metres
+ * @example
+ * const { positions, skin } = layFigure(motion.skeleton, bodyOf(motion));
+ */
+export function layFigure(skeleton: Skeleton, body: Body | null): BodyMesh {
+  if (!body) return bodyMesh(skeleton, body);
+  const pose = standingPose(skeleton, body);
+  const at = (j: number): Vec3 => vecAt(pose.positions, j);
+  const leg = norm(minus(at(body.legs.left.hip), at(body.legs.left.knee))) + norm(minus(at(body.legs.left.knee), at(body.legs.left.ankle)));
+  const scale = leg / 0.491 / 1.78;
+  if (!(scale > 0.05)) return bodyMesh(skeleton, body);
+  const pieces = [...trunkOf(skeleton, body, pose, scale), ...limbsOf(body, pose, scale)];
+  return skinned(surfaceNets(fieldOf(pieces, scale)), pieces, pose, scale);
+}
+
+/** Pieces that run into one another softly: the sum of what each of them adds near it. */
+function fieldOf(pieces: readonly Piece[], scale: number): Field {
+  const soft = SOFT * scale;
+  const cell = CELL * scale;
+  // What lies further off than this adds nothing that is seen.
+  const far = 5 * soft;
+  const { low, high } = boxOf(pieces, far);
+  const count = (k: number) => Math.ceil((high[k] - low[k]) / cell) + 1;
+  const size = [count(0), count(1), count(2)] as const;
+  const sums = new Float32Array(size[0] * size[1] * size[2]);
+  for (const piece of pieces) {
+    const box = boxOf([piece], far);
+    const [from, to] = [box.low, box.high].map((end) =>
+      end.map((v, k) => Math.min(size[k] - 1, Math.max(0, Math.round((v - low[k]) / cell)))),
+    );
+    for (let z = from[2]; z <= to[2]; z++)
+      for (let y = from[1]; y <= to[1]; y++)
+        for (let x = from[0], i = x + size[0] * (y + size[1] * z); x <= to[0]; x++, i++)
+          sums[i] += Math.exp(-distance(piece, low[0] + x * cell, low[1] + y * cell, low[2] + z * cell) / soft);
+  }
+  return { values: sums.map((sum) => (sum > 0 ? -soft * Math.log(sum) : far)), size, low, cell };
+}
+
+/** Pelvis, waist, chest, neck and head. */
+function trunkOf(skeleton: Skeleton, body: Body, pose: StandingPose, scale: number): Piece[] {
+  const at = (j: number): Vec3 => vecAt(pose.positions, j);
+  const s = (v: number) => v * scale;
+  const [left, right] = [at(body.legs.left.hip), at(body.legs.right.hip)];
+  const sockets = times(plus(left, right), 0.5);
+  const shoulders = shoulderMiddle(body, at) ?? plus(at(body.chest), [0, s(0.2), 0]);
+  const neck = headBase(body, at, shoulders);
+  const head = at(body.head);
+  const wide = Math.max(s(0.08), norm(minus(left, right)) / 2);
+  const chestWide = Math.max(s(0.1), shoulderHalf(body, at) ?? s(0.16));
+  const waist = plus(times(sockets, 0.55), times(shoulders, 0.45));
+  const chest = plus(times(sockets, 0.22), times(shoulders, 0.78));
+  const across = (joint: number, middle: Vec3, half: number, thick: number, deep: number): Piece => ({
+    joint,
+    from: plus(middle, [half, 0, 0]),
+    to: plus(middle, [-half, 0, 0]),
+    thick: [thick, thick],
+    deep,
+    tone: 0,
+  });
+  const spine = jointNear(skeleton, body, at, waist);
+  return [
+    across(body.hips, plus(sockets, [0, s(0.045), -s(0.004)]), wide * 0.62, s(0.098), 1),
+    across(spine, waist, s(0.05), s(0.092), 0.98),
+    across(body.chest, plus(chest, [0, -s(0.03), s(0.004)]), chestWide * 0.42, s(0.108), 1),
+    across(body.chest, plus(shoulders, [0, -s(0.045), -s(0.006)]), chestWide * 0.62, s(0.066), 1),
+    { joint: body.chest, from: plus(shoulders, [0, -s(0.02), -s(0.008)]), to: neck, thick: [s(0.058), s(0.047)], deep: 1, tone: 0 },
+    // The skull, and the face before and below it.
+    {
+      joint: body.head,
+      from: plus(head, [0, s(0.1), -s(0.004)]),
+      to: plus(head, [0, s(0.118), s(0.012)]),
+      thick: [s(0.083), s(0.08)],
+      deep: 1.12,
+      tone: 0,
+    },
+    {
+      joint: body.head,
+      from: plus(head, [0, s(0.075), s(0.04)]),
+      to: plus(head, [0, s(0.02), s(0.05)]),
+      thick: [s(0.058), s(0.04)],
+      deep: 1,
+      tone: 0,
+    },
+    {
+      joint: body.head,
+      from: plus(head, [0, s(0.085), s(0.102)]),
+      to: plus(head, [0, s(0.062), s(0.109)]),
+      thick: [s(0.009), s(0.013)],
+      deep: 1,
+      tone: 1,
+    },
+  ];
+}
+
+/** Thighs to toes, and upper arms to fingers. */
+function limbsOf(body: Body, pose: StandingPose, scale: number): Piece[] {
+  const at = (j: number): Vec3 => vecAt(pose.positions, j);
+  const s = (v: number) => v * scale;
+  const piece = (joint: number, from: Vec3, to: Vec3, a: number, b: number, tone = 1, deep = 1): Piece => ({
+    joint,
+    from,
+    to,
+    thick: [s(a), s(b)],
+    deep,
+    tone,
+  });
+  return (['left', 'right'] as const).flatMap((side): Piece[] => {
+    const { hip, knee, ankle, toe } = body.legs[side];
+    const [h, k, a] = [at(hip), at(knee), at(ankle)];
+    const ahead = unit([side === 'left' ? 0.1 : -0.1, 0, 1]);
+    const sole = a[1] - s(0.07);
+    const ball: Vec3 = toe >= 0 ? at(toe) : plus(a, times(ahead, s(0.13)));
+    const level = (p: Vec3, y: number): Vec3 => [p[0], y, p[2]];
+    const legs = [
+      piece(hip, h, plus(times(h, 0.4), times(k, 0.6)), 0.082, 0.064),
+      piece(hip, plus(times(h, 0.4), times(k, 0.6)), k, 0.064, 0.05),
+      piece(knee, k, plus(times(k, 0.7), times(a, 0.3)), 0.05, 0.053),
+      piece(knee, plus(times(k, 0.7), times(a, 0.3)), a, 0.053, 0.033),
+      // Heel, instep and toes.
+      piece(ankle, level(minus(a, times(ahead, s(0.045))), sole + s(0.03)), level(a, sole + s(0.034)), 0.03, 0.034, 0),
+      piece(ankle, level(a, sole + s(0.045)), level(ball, sole + s(0.027)), 0.036, 0.03, 0),
+      piece(
+        toe >= 0 ? toe : ankle,
+        level(ball, sole + s(0.025)),
+        level(plus(ball, times(ahead, s(0.065))), sole + s(0.018)),
+        0.034,
+        0.022,
+        0,
+      ),
+    ];
+    return [...legs, ...armOf(body, side, pose, piece, s)];
+  });
+}
+
+function armOf(
+  body: Body,
+  side: Side,
+  pose: StandingPose,
+  piece: (joint: number, from: Vec3, to: Vec3, a: number, b: number, tone?: number, deep?: number) => Piece,
+  s: (v: number) => number,
+): Piece[] {
+  const { shoulder, elbow, wrist } = body.arms[side];
+  if (shoulder < 0 || elbow < 0) return [];
+  const at = (j: number): Vec3 => vecAt(pose.positions, j);
+  const [b, e] = [at(shoulder), at(elbow)];
+  const upper = [piece(shoulder, b, e, 0.051, 0.038)];
+  if (wrist < 0) return upper;
+  const w = at(wrist);
+  const along = unit(minus(w, e));
+  const middle = plus(times(e, 0.72), times(w, 0.28));
+  // The thumb points ahead of somebody whose arms hang half down.
+  const thumb = plus(w, plus(times(along, s(0.06)), [0, 0, s(0.045)]));
+  return [
+    ...upper,
+    piece(elbow, e, middle, 0.038, 0.04),
+    piece(elbow, middle, w, 0.04, 0.025),
+    piece(wrist, plus(w, times(along, s(0.02))), plus(w, times(along, s(0.085))), 0.026, 0.031, 0, 1.15),
+    piece(wrist, plus(w, times(along, s(0.085))), plus(w, times(along, s(0.155))), 0.028, 0.016, 0, 1.15),
+    piece(wrist, plus(w, times(along, s(0.025))), thumb, 0.016, 0.012, 0),
+  ];
+}
+
+const shoulderMiddle = ({ arms }: Body, at: (j: number) => Vec3): Vec3 | null =>
+  arms.left.shoulder < 0 || arms.right.shoulder < 0 ? null : times(plus(at(arms.left.shoulder), at(arms.right.shoulder)), 0.5);
+
+const shoulderHalf = ({ arms }: Body, at: (j: number) => Vec3): number | null =>
+  arms.left.shoulder < 0 || arms.right.shoulder < 0 ? null : norm(minus(at(arms.left.shoulder), at(arms.right.shoulder))) / 2;
+
+/** Where the head sits on the neck; above the shoulders, whatever the skeleton calls its head. */
+function headBase(body: Body, at: (j: number) => Vec3, shoulders: Vec3): Vec3 {
+  const head = at(body.head);
+  return head[1] > shoulders[1] ? head : plus(shoulders, [0, 0.02, 0]);
+}
+
+/** Of the joints between hips and chest the one that is nearest to a place. */
+function jointNear({ joints }: Skeleton, { hips, chest }: Body, at: (j: number) => Vec3, place: Vec3): number {
+  let best = chest;
+  for (let j = chest; j >= 0; j = j === hips ? -1 : joints[j].parent)
+    if (norm(minus(at(j), place)) < norm(minus(at(best), place))) best = j;
+  return best;
+}
+
+/** About how far a place is from a piece, below 0 inside of it. Called some hundred thousand times a figure: nothing is allocated. */
+function distance({ from, to, thick, deep }: Piece, x: number, y: number, z: number): number {
+  const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
+  const [px, py, pz] = [x - from[0], y - from[1], z - from[2]];
+  const length = dx * dx + dy * dy + dz * dz;
+  const t = length > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy + pz * dz) / length)) : 0;
+  const [ex, ey, ez] = [px - t * dx, py - t * dy, (pz - t * dz) / deep];
+  return Math.sqrt(ex * ex + ey * ey + ez * ez) - (thick[0] + (thick[1] - thick[0]) * t);
+}
+
+function boxOf(pieces: readonly Piece[], margin: number): { low: [number, number, number]; high: [number, number, number] } {
+  const low: [number, number, number] = [Infinity, Infinity, Infinity];
+  const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  for (const { from, to, thick, deep } of pieces)
+    for (const end of [from, to])
+      for (let k = 0; k < 3; k++) {
+        const reach = Math.max(...thick) * Math.max(1, deep) + margin;
+        low[k] = Math.min(low[k], end[k] - reach);
+        high[k] = Math.max(high[k], end[k] + reach);
+      }
+  return { low, high };
+}
+
+/** The surface with its normals, and each vertex shared by the joints whose pieces are nearest. */
+function skinned({ positions, indices }: Surface, pieces: readonly Piece[], pose: StandingPose, scale: number): BodyMesh {
+  const count = positions.length / 3;
+  const joints = new Uint16Array(count * 4);
+  const weights = new Float32Array(count * 4);
+  const colours = new Float32Array(count * 3);
+  const main = new Uint16Array(count);
+  for (let v = 0; v < count; v++) {
+    const { shares, tone } = sharesOf(pieces, vecAt(positions, v), REACH * scale);
+    const sum = shares.reduce((total, { weight }) => total + weight, 0);
+    shares.forEach(({ joint, weight }, k) => {
+      joints[v * 4 + k] = joint;
+      weights[v * 4 + k] = weight / sum;
+    });
+    main[v] = shares[0].joint;
+    colours.set(TONES[tone], v * 3);
+  }
+  return {
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normalsOf(positions, indices)),
+    indices: count > 65535 ? Uint32Array.from(indices) : Uint16Array.from(indices),
+    joints: main,
+    skin: { joints, weights, colours, bindPositions: pose.positions, bindRotations: pose.rotations },
+  };
+}
+
+/** The joints that carry a place, the strongest first, four at the most, and the tone of the piece that is nearest. */
+function sharesOf(pieces: readonly Piece[], [x, y, z]: Vec3, reach: number) {
+  const nearest = new Map<number, number>();
+  let [least, tone] = [Infinity, 0];
+  for (const piece of pieces) {
+    const d = distance(piece, x, y, z);
+    if (d < least) [least, tone] = [d, piece.tone];
+    nearest.set(piece.joint, Math.min(nearest.get(piece.joint) ?? Infinity, d));
+  }
+  const shares = [...nearest]
+    .map(([joint, d]) => ({ joint, weight: Math.exp(-(((d - least) / reach) ** 2) * 2) }))
+    .filter(({ weight }) => weight > 0.02)
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, 4);
+  return { shares, tone };
+}
