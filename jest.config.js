@@ -2,7 +2,10 @@ const shared = {
   transform: {
     '^.+\\.(tsx?|mjs)$|meshoptimizer/.+\\.js$': [
       '<rootDir>/scripts/jest-transform.js',
-      { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' }, module: { type: 'commonjs' } },
+      {
+        jsc: { parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } }, target: 'es2022' },
+        module: { type: 'commonjs' },
+      },
     ],
   },
   moduleNameMapper: {
@@ -25,7 +28,7 @@ export default {
     {
       ...shared,
       displayName: 'unit',
-      testMatch: ['<rootDir>/packages/*/tests/**/*.test.ts', '<rootDir>/apps/studio/tests/unit/**/*.test.ts'],
+      testMatch: ['<rootDir>/packages/*/tests/**/*.test.ts', '<rootDir>/apps/studio/tests/unit/**/*.test.{ts,tsx}'],
     },
     // Long runs over many seeds, and the command line as a process, after the unit tests.
     { ...shared, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts', '<rootDir>/apps/cli/slow/**/*.test.ts'] },

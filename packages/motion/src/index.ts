@@ -62,12 +62,12 @@ export { bareName, fileKind, MOST_BYTES, readTake, readTakes } from './formats/r
 
 // Skinned bodies
 export { bodyMesh, type BodyMesh } from './character/body-mesh';
-export { layFigure } from './character/lay-figure';
 export type { Character } from './character/character';
 export { writeCharacterGlb } from './character/character-write';
 export { findParts } from './character/find-parts';
 export { readGlb } from './character/glb-read';
 export { writeGlb, type NamedClip } from './character/glb-write';
+export { layFigure } from './character/lay-figure';
 export { readCharacter } from './character/read-character';
 export { skinned } from './character/skinned';
 export { localsOf, poseAt, type WorldPose } from './character/world-pose';

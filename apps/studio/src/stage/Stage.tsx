@@ -13,6 +13,7 @@ import { Floor, Footprints } from './Floor';
 import { Ghosts } from './Ghosts';
 import { JointPicker } from './JointPicker';
 import { PathPen, type Pen } from './PathPen';
+import { Shadows } from './Shadows';
 import { Pointer } from './Pointer';
 import { Props } from './Props';
 import { Trails, type Trail } from './Trails';
@@ -273,6 +274,7 @@ function Scene({
       <spotLight ref={lamp} angle={0.75} penumbra={0.8} intensity={48} distance={12} color="#ffce85" />
       <primitive object={figure.object} />
       <Floor centre={centre} />
+      <Shadows bones={figure.bones} markers={markers} />
       {second && <primitive object={second.object} />}
       {end && <primitive object={end.object} />}
       {ghosts > 0 && <Ghosts motion={motion} mesh={mesh} floor={floor} spacing={ghosts} />}

@@ -4,8 +4,6 @@ import type { Markers } from '@/worker/markers';
 import { locate, type WireMotion } from '@/worker/wire';
 
 const WOOD = new THREE.Color('#d9b27c');
-const PORT = new THREE.Color('#b4432f');
-const STARBOARD = new THREE.Color('#2c7a62');
 const OUTLINE = 0.0065;
 
 /** The lit figure on the stage: one skinned body on bones that are posed straight from a motion. */
@@ -20,7 +18,7 @@ export interface FigureMesh {
 }
 
 /**
- * Left limbs are tinted port and carry balls, right ones starboard with diamonds: told apart by shape and colour.
+ * Left hand and foot carry balls of port, right ones diamonds of starboard: told apart by shape and colour.
  *
  * @param ghost a colour makes it a thin shape of that colour, without outline
  * @param opacity of a ghost
@@ -42,7 +40,7 @@ export function figureMesh(
   });
   bones[0].updateMatrixWorld(true);
   const skeleton = new THREE.Skeleton(bones, mesh.skin && boundInverses(mesh.skin));
-  const geometry = geometryOf(mesh, markers, tint);
+  const geometry = geometryOf(mesh, tint);
   const { material, ink } = materialsOf(ghost, opacity);
   const body = new THREE.SkinnedMesh(geometry, material);
   const outline = new THREE.SkinnedMesh(geometry, ink);
@@ -169,9 +167,7 @@ function boundInverses({ bindPositions, bindRotations }: NonNullable<BodyMesh['s
   );
 }
 
-function geometryOf(mesh: BodyMesh, markers: Markers | null, hues?: ReadonlyMap<number, string>): THREE.BufferGeometry {
-  const left = new Set(markers?.left.limbs);
-  const right = new Set(markers?.right.limbs);
+function geometryOf(mesh: BodyMesh, hues?: ReadonlyMap<number, string>): THREE.BufferGeometry {
   const vertices = mesh.joints.length;
   const index = new Uint16Array(vertices * 4);
   const weight = new Float32Array(vertices * 4);
@@ -183,11 +179,7 @@ function geometryOf(mesh: BodyMesh, markers: Markers | null, hues?: ReadonlyMap<
     index[v * 4] = joint;
     weight[v * 4] = 1;
     if (mesh.skin) tint.fromArray(mesh.skin.colours, v * 3);
-    else {
-      tint.copy(WOOD);
-      if (left.has(joint)) tint.lerp(PORT, 0.42);
-      if (right.has(joint)) tint.lerp(STARBOARD, 0.62);
-    }
+    else tint.copy(WOOD);
     const hue = hues?.get(joint);
     if (hue) tint.lerp(own.set(hue), 0.5);
     tint.toArray(colour, v * 3);
@@ -207,7 +199,7 @@ function sideMarks(bones: readonly THREE.Bone[], markers: Markers): THREE.Mesh[]
     const colour = side === 'left' ? '#d2553e' : '#3fa384';
     return [markers[side].hand, markers[side].foot].flatMap((joint) => {
       if (joint < 0) return [];
-      const shape = side === 'left' ? new THREE.SphereGeometry(0.052, 16, 12) : new THREE.OctahedronGeometry(0.068);
+      const shape = side === 'left' ? new THREE.SphereGeometry(0.06, 16, 12) : new THREE.OctahedronGeometry(0.08);
       const mark = new THREE.Mesh(shape, new THREE.MeshLambertMaterial({ color: colour }));
       bones[joint].add(mark);
       return [mark];

@@ -23,10 +23,10 @@ const CELL = 0.018;
 const SOFT = 0.02;
 /** How far the influence of a joint's neighbour reaches, for a body that bends softly. */
 const REACH = 0.03;
-/** Two soft tones of wood: trunk, head, hands and feet in the one, limbs in the other. */
+/** Two soft tones of wood, linear red, green and blue: trunk, head, hands and feet in the one, limbs in the other. */
 const TONES: readonly Vec3[] = [
-  [0.86, 0.72, 0.52],
-  [0.74, 0.57, 0.38],
+  [0.71, 0.47, 0.225],
+  [0.5, 0.28, 0.115],
 ];
 
 /**
@@ -95,32 +95,32 @@ function trunkOf(skeleton: Skeleton, body: Body, pose: StandingPose, scale: numb
   const spine = jointNear(skeleton, body, at, waist);
   return [
     across(body.hips, plus(sockets, [0, s(0.045), -s(0.004)]), wide * 0.62, s(0.098), 1),
-    across(spine, waist, s(0.05), s(0.092), 0.98),
-    across(body.chest, plus(chest, [0, -s(0.03), s(0.004)]), chestWide * 0.42, s(0.108), 1),
-    across(body.chest, plus(shoulders, [0, -s(0.045), -s(0.006)]), chestWide * 0.62, s(0.066), 1),
+    across(spine, waist, s(0.055), s(0.093), 0.98),
+    across(body.chest, plus(chest, [0, -s(0.035), -s(0.002)]), chestWide * 0.42, s(0.099), 1.04),
+    across(body.chest, plus(shoulders, [0, -s(0.055), -s(0.004)]), chestWide * 0.6, s(0.074), 1.05),
     { joint: body.chest, from: plus(shoulders, [0, -s(0.02), -s(0.008)]), to: neck, thick: [s(0.058), s(0.047)], deep: 1, tone: 0 },
-    // The skull, and the face before and below it.
+    // The skull, the face before and below it, and a nose.
     {
       joint: body.head,
-      from: plus(head, [0, s(0.1), -s(0.004)]),
-      to: plus(head, [0, s(0.118), s(0.012)]),
-      thick: [s(0.083), s(0.08)],
-      deep: 1.12,
+      from: plus(head, [0, s(0.105), -s(0.012)]),
+      to: plus(head, [0, s(0.12), s(0.006)]),
+      thick: [s(0.082), s(0.079)],
+      deep: 1.14,
       tone: 0,
     },
     {
       joint: body.head,
-      from: plus(head, [0, s(0.075), s(0.04)]),
-      to: plus(head, [0, s(0.02), s(0.05)]),
-      thick: [s(0.058), s(0.04)],
+      from: plus(head, [0, s(0.088), s(0.036)]),
+      to: plus(head, [0, s(0.032), s(0.052)]),
+      thick: [s(0.058), s(0.037)],
       deep: 1,
       tone: 0,
     },
     {
       joint: body.head,
-      from: plus(head, [0, s(0.085), s(0.102)]),
-      to: plus(head, [0, s(0.062), s(0.109)]),
-      thick: [s(0.009), s(0.013)],
+      from: plus(head, [0, s(0.092), s(0.096)]),
+      to: plus(head, [0, s(0.07), s(0.104)]),
+      thick: [s(0.008), s(0.012)],
       deep: 1,
       tone: 1,
     },
