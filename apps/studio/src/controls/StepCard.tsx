@@ -40,7 +40,15 @@ export function StepCard<Step extends RecipeStep>({
     <Box
       component="section"
       aria-label={`${title} step`}
-      sx={{ border: `1px solid ${chart('rule')}`, borderRadius: 1, bgcolor: chart('card'), px: 0.8, py: 0.3, minWidth: 0 }}
+      sx={{
+        border: `1px solid ${chart('rule')}`,
+        borderRadius: 1,
+        bgcolor: chart('card'),
+        px: 0.8,
+        py: 0.3,
+        minWidth: 0,
+        containerType: 'inline-size',
+      }}
     >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.4, minWidth: 0 }}>
         <FoldButton name={`${title} step`} isOpen={shows} disabled={step.off} onChange={setOpen} />
@@ -101,7 +109,12 @@ function Reported({ report: { label, unit, digits, figure, before, after } }: { 
   return (
     <Typography variant="body2" component="span" color="text.secondary" noWrap sx={{ flexShrink: 0 }}>
       {label}&nbsp;
-      {before !== null && after !== null && numeral(before, digits) !== numeral(after, digits) && `${numeral(before, digits)} → `}
+      {before !== null && after !== null && numeral(before, digits) !== numeral(after, digits) && (
+        // In a narrow column what it is now matters more than what it was.
+        <Box component="span" sx={{ '@container (max-width: 290px)': { display: 'none' } }}>
+          {numeral(before, digits)} →{' '}
+        </Box>
+      )}
       <Box component="span" sx={{ color: 'text.primary' }}>
         <FigureValue value={after} unit={unit} digits={digits} out={out} todo={out && figure ? BOUNDS[figure].todo : undefined} />
       </Box>

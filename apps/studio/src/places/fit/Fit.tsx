@@ -4,6 +4,7 @@ import { useParams, useRouter, useSearchParams } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useProjectData, useProjectInfo, type ProjectData } from '@/data/project';
 import { Trouble } from '@/places/takes/Takes';
+import { Commands } from '@/shell/Commands';
 import { CharacterBar } from './CharacterBar';
 import { Pair, type Panel } from './Pair';
 import { useBringCharacter } from './use-bring-character';
@@ -57,8 +58,14 @@ function Desk({ data }: { data: ProjectData }) {
     router.push(`/${project.id}/fit/${to}${onto ? `?onto=${encodeURIComponent(onto)}` : ''}`);
   };
   const { getRootProps, getInputProps, browse, isReading } = useBringCharacter((id) => open(take.id, id));
+  const commands = [
+    ...(Object.keys(PANELS) as Panel[]).map((name) => ({ id: `fit-${name}`, label: `Fit: ${PANELS[name]}`, run: () => setPanel(name) })),
+    ...data.characters.map(({ id, name }) => ({ id: `onto-${id}`, label: `Fit onto ${name}`, run: () => open(take.id, id) })),
+    { id: 'bring-character', label: 'Bring in a character of your own', run: browse },
+  ];
   const bar = (
     <Box sx={{ px: 1.5, pt: 1, display: 'grid', gap: 0.8 }}>
+      <Commands place="fit" commands={commands} />
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
         <Typography variant="h2" component="h1">
           Fit

@@ -10,6 +10,7 @@ import { useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from 
 import { ensureOpen, takeKey } from '@/data/use-open-take';
 import { Trouble } from '@/places/takes/Takes';
 import { chart } from '@/controls/theme';
+import { Commands } from '@/shell/Commands';
 import { core } from '@/worker/core';
 import { download } from './download';
 import { keyOf, useReadiness } from './use-readiness';
@@ -100,6 +101,14 @@ function Desk({ docs, takes, fits }: { docs: readonly ClipDoc[]; takes: readonly
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr) 240px', lg: 'minmax(0, 1fr) 300px' } }}>
       <Box sx={{ overflow: 'auto', p: 2 }}>
+        <Commands
+          place="ship"
+          commands={[
+            { id: 'ship', label: `Ship ${chosen.length} ${chosen.length === 1 ? 'clip' : 'clips'}`, run: () => void ship() },
+            { id: 'other-sides', label: 'Make the other side of the chosen clips', run: () => makeOtherSides(chosen) },
+            ...RATES.map((rate) => ({ id: `rate-${rate}`, label: `Ship at ${rate} frames a second`, run: () => setFps(rate) })),
+          ]}
+        />
         <Typography variant="h1" sx={{ mb: 0.3 }}>
           Ready to ship?
         </Typography>

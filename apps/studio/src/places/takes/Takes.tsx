@@ -7,6 +7,7 @@ import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { changesOf, useTakeEdits } from '@/data/take-edits';
 import { Split } from '@/controls/Split';
 import { CaptureDesk } from './CaptureDesk';
+import { Commands } from '@/shell/Commands';
 import { useImportDesk } from '../../shell/ImportDesk';
 import { useRedelivery } from './use-redelivery';
 import { SeveralTakes } from './SeveralTakes';
@@ -14,139 +15,194 @@ import { TakeCard } from './TakeCard';
 import { TakeTable } from './TakeTable';
 import { RAW, TakeView } from './TakeView';
 
-/** Takes: bring them in, settle what they are, look at them. */
+/** Takes: the library, what is known of a take, and the take on the stage. */
 export function Takes() {
-  const inUrl = useParams<{ take?: string[] }>().take?.[0] ?? null;
-  // What was asked for is shown before the address has caught up.
-  const [asked, setAsked] = useState<string | null>(null);
-  useEffect(() => setAsked(null), [inUrl]);
-  const open = asked ?? inUrl;
   const { data, error, isPending, refetch } = useProjectData();
   const project = useProjectInfo();
   const router = useRouter();
   const { browse } = useImportDesk();
-  const redelivery = useRedelivery(data?.takes ?? []);
-  const [other, setOther] = useState<string | null>(null);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const { edit } = useTakeEdits();
-  const remove = useRemoval();
   const capture = useSearchParams().has('capture');
   if (isPending) return <LinearProgress aria-label="Loading the takes" />;
   if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
   if (capture) return <CaptureDesk />;
   const toCapture = () => router.push(`/${project.id}/takes?capture`);
   if (data.takes.length === 0) return <Empty onBrowse={browse} onCapture={toCapture} />;
-  const take = data.takes.find((t) => t.id === open) ?? null;
+  return <Library takes={data.takes} onBrowse={browse} onCapture={toCapture} />;
+}
+
+interface Doors {
+  readonly takes: readonly TakeInfo[];
+  readonly onBrowse: () => void;
+  readonly onCapture: () => void;
+}
+
+function Library({ takes, onBrowse, onCapture }: Doors) {
+  const inUrl = useParams<{ take?: string[] }>().take?.[0] ?? null;
+  // What was asked for is shown before the address has caught up.
+  const [asked, setAsked] = useState<string | null>(null);
+  useEffect(() => setAsked(null), [inUrl]);
+  const open = asked ?? inUrl;
+  const redelivery = useRedelivery(takes);
+  const [other, setOther] = useState<string | null>(null);
+  const remove = useRemoval();
+  const take = takes.find((t) => t.id === open) ?? null;
   const isGone = open !== null && !take;
-  const shown = take ?? (isGone ? null : data.takes[0]);
-  const picked = data.takes.filter((t) => chosen.has(t.id));
-  const star = (takes: readonly TakeInfo[]) => {
+  const shown = take ?? (isGone ? null : takes[0]);
+  const list = (
+    <TakesList takes={takes} open={shown?.id ?? null} onOpen={setAsked} onCompare={setOther} onBrowse={onBrowse} onCapture={onCapture} />
+  );
+  const card = shown && (
+    <TakeCard
+      key={shown.id}
+      take={shown}
+      takes={takes}
+      onRemove={remove}
+      onCompare={() => setOther(RAW)}
+      onRedeliver={() => redelivery.choose(shown)}
+    />
+  );
+  const library = (
+    <Split
+      id="takes-library"
+      vertical
+      parts={[
+        { id: 'takes-list', size: '46%', least: '20%', content: list },
+        { id: 'take-card', size: '54%', least: '20%', content: card },
+      ]}
+    />
+  );
+  const stage = (
+    <Box sx={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) auto', minHeight: 0, height: '100%' }}>
+      <TakeView take={shown} isGone={isGone} other={other} onCompare={setOther} />
+      {redelivery.dialog}
+      <TakeCommands
+        take={shown}
+        onBrowse={onBrowse}
+        onCapture={onCapture}
+        onRemove={remove}
+        onCompare={() => setOther(RAW)}
+        onRedeliver={redelivery.choose}
+      />
+    </Box>
+  );
+  return (
+    <Split
+      id="takes"
+      parts={[
+        { id: 'library', size: '36%', least: '25%', content: library },
+        { id: 'take-stage', size: '64%', least: '35%', content: stage },
+      ]}
+    />
+  );
+}
+
+/** The list of takes, and what is done to several of them. */
+function TakesList({
+  takes,
+  open,
+  onOpen,
+  onCompare,
+  onBrowse,
+  onCapture,
+}: Doors & { open: string | null; onOpen: (id: string) => void; onCompare: (other: string) => void }) {
+  const project = useProjectInfo();
+  const router = useRouter();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const remove = useRemoval();
+  const star = useStar();
+  const picked = takes.filter((t) => chosen.has(t.id));
+  const compare = () => {
+    router.push(`/${project.id}/takes/${picked[0].id}`);
+    onCompare(picked[1].id);
+  };
+  return (
+    <Box sx={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', px: 1.5, pt: 1, pb: 0.6, gap: 1 }}>
+        <Typography variant="h2" component="h1" sx={{ flex: 1 }}>
+          Takes
+        </Typography>
+        <Typography variant="caption" color="text.secondary" noWrap>
+          drop files anywhere, or
+        </Typography>
+        <Button variant="outlined" color="inherit" onClick={onBrowse}>
+          bring in…
+        </Button>
+        <Button variant="outlined" color="inherit" onClick={onCapture}>
+          capture…
+        </Button>
+      </Box>
+      {picked.length > 1 && (
+        <SeveralTakes
+          takes={picked}
+          all={takes}
+          onStar={star}
+          onRemove={remove}
+          onDone={() => setChosen(new Set())}
+          onCompare={picked.length === 2 ? compare : undefined}
+        />
+      )}
+      <Box sx={{ flex: 1, minHeight: 0 }}>
+        <TakeTable
+          takes={takes}
+          open={open}
+          chosen={chosen}
+          onOpen={(id) => {
+            onOpen(id);
+            router.push(`/${project.id}/takes/${id}`);
+          }}
+          onChoose={setChosen}
+          onStar={star}
+          onRemove={remove}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+/** Stars takes, or takes the star from them where all have one. */
+function useStar() {
+  const { edit } = useTakeEdits();
+  return (takes: readonly TakeInfo[]) => {
     const isOn = !takes.every((t) => t.star);
     void edit(
       isOn ? 'star' : 'star taken',
       changesOf(takes, () => ({ star: isOn })),
     );
   };
-  return (
-    <Split
-      id="takes"
-      parts={[
-        {
-          id: 'library',
-          size: '36%',
-          least: '25%',
-          content: (
-            <Split
-              id="takes-library"
-              vertical
-              parts={[
-                {
-                  id: 'takes-list',
-                  size: '46%',
-                  least: '20%',
-                  content: (
-                    <Box sx={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-                      <Box sx={{ display: 'flex', alignItems: 'baseline', px: 1.5, pt: 1, pb: 0.6, gap: 1 }}>
-                        <Typography variant="h2" component="h1" sx={{ flex: 1 }}>
-                          Takes
-                        </Typography>
-                        <Typography variant="caption" color="text.secondary" noWrap>
-                          drop files anywhere, or
-                        </Typography>
-                        <Button variant="outlined" color="inherit" onClick={browse}>
-                          bring in…
-                        </Button>
-                        <Button variant="outlined" color="inherit" onClick={toCapture}>
-                          capture…
-                        </Button>
-                      </Box>
-                      {picked.length > 1 && (
-                        <SeveralTakes
-                          takes={picked}
-                          all={data.takes}
-                          onStar={star}
-                          onRemove={remove}
-                          onDone={() => setChosen(new Set())}
-                          onCompare={
-                            picked.length === 2
-                              ? () => {
-                                  router.push(`/${project.id}/takes/${picked[0].id}`);
-                                  setOther(picked[1].id);
-                                }
-                              : undefined
-                          }
-                        />
-                      )}
-                      <Box sx={{ flex: 1, minHeight: 0 }}>
-                        <TakeTable
-                          takes={data.takes}
-                          open={shown?.id ?? null}
-                          chosen={chosen}
-                          onOpen={(id) => {
-                            setAsked(id);
-                            router.push(`/${project.id}/takes/${id}`);
-                          }}
-                          onChoose={setChosen}
-                          onStar={star}
-                          onRemove={remove}
-                        />
-                      </Box>
-                    </Box>
-                  ),
-                },
-                {
-                  id: 'take-card',
-                  size: '54%',
-                  least: '20%',
-                  content: shown && (
-                    <TakeCard
-                      key={shown.id}
-                      take={shown}
-                      takes={data.takes}
-                      onRemove={remove}
-                      onCompare={() => setOther(RAW)}
-                      onRedeliver={() => redelivery.choose(shown)}
-                    />
-                  ),
-                },
-              ]}
-            />
-          ),
-        },
-        {
-          id: 'take-stage',
-          size: '64%',
-          least: '35%',
-          content: (
-            <Box sx={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) auto', minHeight: 0, height: '100%' }}>
-              <TakeView take={shown} isGone={isGone} other={other} onCompare={setOther} />
-              {redelivery.dialog}
-            </Box>
-          ),
-        },
-      ]}
-    />
-  );
+}
+
+/** Every act of the place and of the take that is shown, for the command finder. */
+function TakeCommands({
+  take,
+  onBrowse,
+  onCapture,
+  onRemove,
+  onCompare,
+  onRedeliver,
+}: Omit<Doors, 'takes'> & {
+  take: TakeInfo | null;
+  onRemove: (takes: readonly TakeInfo[]) => void;
+  onCompare: () => void;
+  onRedeliver: (take: TakeInfo) => void;
+}) {
+  const project = useProjectInfo();
+  const router = useRouter();
+  const star = useStar();
+  const own = take
+    ? [
+        { id: 'star-take', label: `${take.star ? 'Take the star from' : 'Star'} this take`, keys: '*', run: () => star([take]) },
+        { id: 'compare-take', label: 'Compare this take with what its file says', run: onCompare },
+        { id: 'redeliver-take', label: 'Redeliver this take: a better solve of it', run: () => onRedeliver(take) },
+        { id: 'cut-take', label: 'Cut a clip of this take on the Bench', run: () => router.push(`/${project.id}/bench?take=${take.id}`) },
+        { id: 'fit-take', label: 'Fit this take to a character', run: () => router.push(`/${project.id}/fit/${take.id}`) },
+        { id: 'remove-take', label: 'Remove this take', keys: 'Del', run: () => onRemove([take]) },
+      ]
+    : [];
+  const place = [
+    { id: 'bring-in', label: 'Bring in files', run: onBrowse },
+    { id: 'capture', label: 'Capture desk: record in the simulated suit', run: onCapture },
+  ];
+  return <Commands place="takes" commands={[...place, ...own]} />;
 }
 
 /** Removes takes, with undo; those that clips are cut from stay, and it is said. */

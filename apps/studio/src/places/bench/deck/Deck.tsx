@@ -62,63 +62,15 @@ export interface ThreadPlace {
 
 /** One time axis shared by ruler, loop arcs, ribbon, speed, hip height, cut posts and the clips of the take. */
 export function Deck(props: DeckProps) {
-  const {
-    take,
-    cut,
-    rest,
-    seam,
-    candidates,
-    clips,
-    open,
-    takeFrame,
-    onCut,
-    onScrub,
-    onTakeLoop,
-    onNearLoop,
-    onOpenClip,
-    segments,
-    onSegment,
-    contacts,
-    onContacts,
-    threads,
-  } = props;
+  const { take, cut, open, onScrub, threads } = props;
   const { frames, fps } = take.motion;
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [height, setHeight] = useState(300);
+  const height = useHeight(ref);
   const svg = useRef<SVGSVGElement>(null);
-  const { window, setWindow, span, pan, x, frameAt } = useAxis(svg, frames, width, () => around(cut, frames, fps));
+  const axis = useAxis(svg, frames, width, () => around(cut, frames, fps));
+  const { span, pan, frameAt, setWindow } = axis;
   useFollowCut(cut, frames, fps, open ?? take.id, setWindow);
-  useEffect(() => {
-    const element = ref.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => setHeight(Math.max(220, entry.contentRect.height)));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [ref]);
-
-  const falls = useMemo(
-    () => (take.contacts ? [...take.contacts.left, ...take.contacts.right].map(({ from }) => from).filter((f) => f > 0) : []),
-    [take.contacts],
-  );
-  const partners = usePartners(take.id, rest);
-  // Within reach a post goes to the best seam with the other, else to a footfall.
-  const snapTo = (seams: readonly number[]) => (frame: number, isFree: boolean) => {
-    const whole = Math.min(frames - 1, Math.max(0, Math.round(frame)));
-    if (isFree) return whole;
-    const reach = (9 / span) * (window.to - window.from);
-    const nearest = (places: readonly number[]) =>
-      places.reduce((best, f) => (Math.abs(f - frame) < Math.abs(best - frame) ? f : best), Infinity);
-    return [nearest(seams.slice(0, MOST_SEAMS)), nearest(falls)].find((f) => Math.abs(f - frame) <= reach) ?? whole;
-  };
-  const moveIn = (frame: number, isDone: boolean) => cut && onCut({ from: Math.min(frame, cut.to - 2), to: cut.to }, isDone);
-  const moveOut = (frame: number, isDone: boolean) => cut && onCut({ from: cut.from, to: Math.max(frame, cut.from + 2) }, isDone);
-
-  const readY = RULER + 4;
-  const ribbonY = RULER + READ + LOOPS;
-  const traceY = ribbonY + RIBBON;
-  const postHeight = threads ? traceY : height - CLIPS;
-  const traceHeight = Math.max(30, (height - traceY - CLIPS - 8) / 2);
-
+  const rows = rowsOf(height, threads !== undefined);
   return (
     <Box ref={ref} sx={{ height: '100%', overflow: 'hidden', bgcolor: chart('paper') }}>
       {width > 0 && (
@@ -154,104 +106,171 @@ export function Deck(props: DeckProps) {
             }}
           />
           <g clipPath="url(#deck-axis)">
-            {cut && (
-              <rect
-                x={x(cut.from)}
-                y={0}
-                width={Math.max(1, x(cut.to) - x(cut.from))}
-                height={postHeight}
-                fill={chart('lampSoft')}
-                opacity={0.5}
-                pointerEvents="none"
-              />
-            )}
-            <Ruler window={window} span={span} x={x} />
-            <SegmentBand segments={segments} x={x} y={readY} height={READ - 6} right={GUTTER + span} onOpen={onSegment} />
-            {take.contacts && (
-              <g pointerEvents="none">
-                <Ribbon contacts={take.contacts} side="left" x={x} y={ribbonY + 3} from={window.from} to={window.to} />
-                <Ribbon contacts={take.contacts} side="right" x={x} y={ribbonY + 26} from={window.from} to={window.to} />
-              </g>
-            )}
-            {!threads && (
-              <>
-                <Trace
-                  values={take.speed}
-                  window={window}
-                  span={span}
-                  x={x}
-                  y={traceY}
-                  height={traceHeight}
-                  least={0.6}
-                  words={(v) => v.toFixed(1)}
-                />
-                <Trace
-                  values={take.hipHeight}
-                  window={window}
-                  span={span}
-                  x={x}
-                  y={traceY + traceHeight}
-                  height={traceHeight}
-                  least={0.04}
-                  words={(v) => (v * 100).toFixed(0)}
-                />
-              </>
-            )}
-            <LoopArcs
-              candidates={candidates}
-              cut={cut}
-              window={window}
-              x={x}
-              y={ribbonY - 4}
-              height={LOOPS - 16}
-              onTake={onTakeLoop}
-              onNear={onNearLoop}
-            />
-            {cut && contacts.length > 0 && (
-              <ContactEdges
-                contacts={contacts}
-                offset={cut.from}
-                frames={cut.to - cut.from}
-                rows={{ left: ribbonY + 3, right: ribbonY + 26 }}
-                x={x}
-                frameAt={frameAt}
-                onChange={onContacts}
-              />
-            )}
-            <DeckPlayhead x={x} frame={takeFrame} height={postHeight} />
-            <ClipStrip clips={clips} open={open} x={x} y={height - CLIPS + 5} height={CLIPS - 10} onOpen={onOpenClip} />
-            {cut && <SeamTag cut={cut} seam={seam} fps={fps} x={x} y={RULER + READ + 2} />}
+            <AlongTheAxis {...props} axis={axis} rows={rows} />
           </g>
-          <Labels take={take} ribbonY={ribbonY} traceY={traceY} traceHeight={traceHeight} height={height} isTime={Boolean(threads)} />
-          {threads?.({ x0: GUTTER, width: span - 14, y: traceY + 4, height: height - traceY - CLIPS - 8, svg })}
-          {cut && (
-            <>
-              <Post
-                name="In post"
-                frame={cut.from}
-                least={0}
-                most={cut.to - 2}
-                x={x(cut.from)}
-                height={postHeight}
-                frameAt={frameAt}
-                snap={snapTo(partners.ins)}
-                onMove={moveIn}
-              />
-              <Post
-                name="Out post"
-                frame={cut.to}
-                least={cut.from + 2}
-                most={frames - 1}
-                x={x(cut.to)}
-                height={postHeight}
-                frameAt={frameAt}
-                snap={snapTo(partners.outs)}
-                onMove={moveOut}
-              />
-            </>
-          )}
+          <Labels
+            take={take}
+            ribbonY={rows.ribbon}
+            traceY={rows.trace}
+            traceHeight={rows.traceHeight}
+            height={height}
+            isTime={threads !== undefined}
+          />
+          {threads?.({ x0: GUTTER, width: span - 14, y: rows.trace + 4, height: height - rows.trace - CLIPS - 8, svg })}
+          <Posts {...props} axis={axis} height={rows.posts} />
         </svg>
       )}
     </Box>
+  );
+}
+
+type Axis = ReturnType<typeof useAxis>;
+
+/** Where the rows of the deck lie. */
+interface Rows {
+  readonly read: number;
+  readonly ribbon: number;
+  readonly trace: number;
+  readonly traceHeight: number;
+  /** How far down the posts reach. */
+  readonly posts: number;
+  readonly clips: number;
+}
+
+function rowsOf(height: number, hasThreads: boolean): Rows {
+  const ribbon = RULER + READ + LOOPS;
+  const trace = ribbon + RIBBON;
+  return {
+    read: RULER + 4,
+    ribbon,
+    trace,
+    traceHeight: Math.max(30, (height - trace - CLIPS - 8) / 2),
+    posts: hasThreads ? trace : height - CLIPS,
+    clips: height - CLIPS + 5,
+  };
+}
+
+/** The height that the deck has been given. */
+function useHeight(ref: RefObject<HTMLDivElement | null>): number {
+  const [height, setHeight] = useState(300);
+  useEffect(() => {
+    const element = ref.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => setHeight(Math.max(220, entry.contentRect.height)));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [ref]);
+  return height;
+}
+
+/** All that is drawn along the axis, and cut off at its ends. */
+function AlongTheAxis(props: DeckProps & { axis: Axis; rows: Rows }) {
+  const { take, cut, seam, candidates, clips, open, takeFrame, onTakeLoop, onNearLoop, onOpenClip, segments, onSegment, axis, rows } =
+    props;
+  const { contacts, onContacts, threads } = props;
+  const { window, span, x, frameAt } = axis;
+  const { fps } = take.motion;
+  return (
+    <>
+      {cut && (
+        <rect
+          x={x(cut.from)}
+          y={0}
+          width={Math.max(1, x(cut.to) - x(cut.from))}
+          height={rows.posts}
+          fill={chart('lampSoft')}
+          opacity={0.5}
+          pointerEvents="none"
+        />
+      )}
+      <Ruler window={window} span={span} x={x} />
+      <SegmentBand segments={segments} x={x} y={rows.read} height={READ - 6} right={GUTTER + span} onOpen={onSegment} />
+      {take.contacts && (
+        <g pointerEvents="none">
+          <Ribbon contacts={take.contacts} side="left" x={x} y={rows.ribbon + 3} from={window.from} to={window.to} />
+          <Ribbon contacts={take.contacts} side="right" x={x} y={rows.ribbon + 26} from={window.from} to={window.to} />
+        </g>
+      )}
+      {!threads && <Traces take={take} axis={axis} rows={rows} />}
+      <LoopArcs
+        candidates={candidates}
+        cut={cut}
+        window={window}
+        x={x}
+        y={rows.ribbon - 4}
+        height={LOOPS - 16}
+        onTake={onTakeLoop}
+        onNear={onNearLoop}
+      />
+      {cut && contacts.length > 0 && (
+        <ContactEdges
+          contacts={contacts}
+          offset={cut.from}
+          frames={cut.to - cut.from}
+          rows={{ left: rows.ribbon + 3, right: rows.ribbon + 26 }}
+          x={x}
+          frameAt={frameAt}
+          onChange={onContacts}
+        />
+      )}
+      <DeckPlayhead x={x} frame={takeFrame} height={rows.posts} />
+      <ClipStrip clips={clips} open={open} x={x} y={rows.clips} height={CLIPS - 10} onOpen={onOpenClip} />
+      {cut && <SeamTag cut={cut} seam={seam} fps={fps} x={x} y={RULER + READ + 2} />}
+    </>
+  );
+}
+
+function Traces({ take, axis: { window, span, x }, rows: { trace, traceHeight } }: { take: OpenTake; axis: Axis; rows: Rows }) {
+  const shared = { window, span, x, height: traceHeight };
+  return (
+    <>
+      <Trace {...shared} values={take.speed} y={trace} least={0.6} words={(v) => v.toFixed(1)} />
+      <Trace {...shared} values={take.hipHeight} y={trace + traceHeight} least={0.04} words={(v) => (v * 100).toFixed(0)} />
+    </>
+  );
+}
+
+/** The posts of the cut; within reach each goes to the best seam with the other, else to a footfall. */
+function Posts({ take, cut, rest, onCut, axis, height }: DeckProps & { axis: Axis; height: number }) {
+  const { span, window, x, frameAt } = axis;
+  const { frames } = take.motion;
+  const falls = useMemo(
+    () => (take.contacts ? [...take.contacts.left, ...take.contacts.right].map(({ from }) => from).filter((f) => f > 0) : []),
+    [take.contacts],
+  );
+  const partners = usePartners(take.id, rest);
+  const snapTo = (seams: readonly number[]) => (frame: number, isFree: boolean) => {
+    const whole = Math.min(frames - 1, Math.max(0, Math.round(frame)));
+    if (isFree) return whole;
+    const reach = (9 / span) * (window.to - window.from);
+    const nearest = (places: readonly number[]) =>
+      places.reduce((best, f) => (Math.abs(f - frame) < Math.abs(best - frame) ? f : best), Infinity);
+    return [nearest(seams.slice(0, MOST_SEAMS)), nearest(falls)].find((f) => Math.abs(f - frame) <= reach) ?? whole;
+  };
+  if (!cut) return null;
+  const shared = { height, frameAt };
+  return (
+    <>
+      <Post
+        {...shared}
+        name="In post"
+        frame={cut.from}
+        least={0}
+        most={cut.to - 2}
+        x={x(cut.from)}
+        snap={snapTo(partners.ins)}
+        onMove={(frame, isDone) => onCut({ from: Math.min(frame, cut.to - 2), to: cut.to }, isDone)}
+      />
+      <Post
+        {...shared}
+        name="Out post"
+        frame={cut.to}
+        least={cut.from + 2}
+        most={frames - 1}
+        x={x(cut.to)}
+        snap={snapTo(partners.outs)}
+        onMove={(frame, isDone) => onCut({ from: cut.from, to: Math.max(frame, cut.from + 2) }, isDone)}
+      />
+    </>
   );
 }
