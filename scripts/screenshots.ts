@@ -1,5 +1,6 @@
 import { mkdir } from 'node:fs/promises';
 import { click, launch, shows } from '../e2e/browser';
+import { addStep } from '../e2e/clips';
 
 // Takes the pictures of docs/screenshots from the running application with its demo data: npm run screenshots [address]
 const address = process.argv[2] ?? 'http://127.0.0.1:4180';
@@ -49,20 +50,17 @@ await click(page, 'button', 'map');
 await settle(1500);
 await page.screenshot({ path: `${folder}/bench-map.png` });
 await click(page, 'button', 'Close the recurrence map');
-const add = async (kind: string, section: string) => {
-  await click(page, 'button', kind);
-  await page.waitForSelector(`section[aria-label="${section} step"]`);
-  await settle(1200);
-};
-await add('walk on', 'Walk on');
-await add('path', 'Path');
+await addStep(page, 'Walk on');
+await addStep(page, 'Path');
+await settle(1200);
 await click(page, 'button', 'fit');
 await page.$eval('section[aria-label="Walk on step"]', (element) => element.scrollIntoView());
 await settle(2000);
 await page.screenshot({ path: `${folder}/bench-path.png` });
 for (const section of ['walk on', 'path']) await click(page, 'button', `Remove the ${section} step`);
 await click(page, 'button', 'follow');
-await add('retime', 'Retime');
+await addStep(page, 'Retime');
+await settle(1200);
 await page.mouse.click(470, 600);
 await settle(800);
 await click(page, 'button', 'Hold the pose at the playhead');
@@ -72,7 +70,7 @@ await settle(800);
 await page.screenshot({ path: `${folder}/bench-threads.png` });
 await click(page, 'button', 'Remove the retime step');
 await settle(1500);
-await page.locator('::-p-text(night chart)').click();
+await click(page, 'button', 'Night chart');
 await settle(600);
 await page.screenshot({ path: `${folder}/bench-night.png` });
 await browser.close();

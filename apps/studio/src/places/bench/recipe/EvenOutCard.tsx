@@ -1,7 +1,7 @@
 'use client';
 import { Share } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 
 /** Both halves of a cycle made alike. */
 export function EvenOutCard({ step, onChange }: CardProps<'even-out'>) {

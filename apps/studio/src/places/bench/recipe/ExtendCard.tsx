@@ -2,7 +2,7 @@
 import { Choose, Label } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';
 import { TypedNumber } from '@/controls/TypedNumber';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 
 /** A cycle walked on. */
 export function ExtendCard({ step, about, onChange }: CardProps<'extend'>) {

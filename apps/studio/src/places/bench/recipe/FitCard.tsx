@@ -9,7 +9,7 @@ import { Small } from '@/controls/Small';
 import { TypedNumber } from '@/controls/TypedNumber';
 import { chart } from '@/controls/theme';
 import { LIMB_NAMES } from '@/controls/limb-names';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 import { Choose, Label } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';
 

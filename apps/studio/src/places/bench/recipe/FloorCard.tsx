@@ -1,7 +1,7 @@
 'use client';
 import { Choose } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 
 /** The ground put at zero and level. */
 export function FloorCard({ step, onChange }: CardProps<'floor'>) {

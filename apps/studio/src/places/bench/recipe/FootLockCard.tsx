@@ -6,7 +6,7 @@ import { StepCard } from '@/controls/StepCard';
 import { chart } from '@/controls/theme';
 import { SideMark } from '@/timeline/Ribbon';
 import type { ContactSlide } from '@/worker/core.worker';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 
 const NO_CONTACTS: readonly ContactSlide[] = [];
 

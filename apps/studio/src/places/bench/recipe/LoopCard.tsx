@@ -3,7 +3,7 @@ import type { Closing, LoopParams } from '@lantern/motion';
 import { Box, ButtonBase, Typography } from '@mui/material';
 import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 import { Choose, Label, Seconds } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';
 

@@ -1,7 +1,7 @@
 'use client';
 import { Box, Typography } from '@mui/material';
 import { StepCard } from '@/controls/StepCard';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 
 /** Left becomes right. */
 export function MirrorCard({ step, about: { unsure, pairs }, onChange }: CardProps<'mirror'>) {

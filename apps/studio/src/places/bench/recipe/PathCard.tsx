@@ -5,7 +5,7 @@ import { Choose, Label, Share } from '@/controls/fields';
 import { Small } from '@/controls/Small';
 import { StepCard } from '@/controls/StepCard';
 import { TypedNumber } from '@/controls/TypedNumber';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 
 /** The path over the floor: straight, bent, drawn, or turned. */
 export function PathCard({ step, about: { isDrawing, onDraw }, onChange }: CardProps<'path'>) {

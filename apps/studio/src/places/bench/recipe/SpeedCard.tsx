@@ -1,7 +1,7 @@
 'use client';
 import { Typography } from '@mui/material';
 import { TypedNumber } from '@/controls/TypedNumber';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 import { Choose, Label } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';
 

@@ -1,6 +1,6 @@
 'use client';
 import { Box, Typography } from '@mui/material';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 import { chart } from '@/controls/theme';
 import { Choose } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';

@@ -4,7 +4,7 @@ import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
-import type { CardProps } from './cards';
+import type { CardProps } from './card-props';
 import { Choose } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';
 

@@ -1,5 +1,5 @@
 'use client';
-import type { StepKind, StepOfKind } from '@lantern/motion';
+import type { StepKind } from '@lantern/motion';
 import type { ReactNode } from 'react';
 import { RetimeCard } from '../retime/RetimeCard';
 import { EvenOutCard } from './EvenOutCard';
@@ -13,13 +13,7 @@ import { PathCard } from './PathCard';
 import { SpeedCard } from './SpeedCard';
 import { TravelCard } from './TravelCard';
 import { TypicalCycleCard } from './TypicalCycleCard';
-import type { AboutRecipe } from './use-about-recipe';
-
-export interface CardProps<Kind extends StepKind> {
-  readonly step: StepOfKind<Kind>;
-  readonly about: AboutRecipe;
-  readonly onChange: (step: StepOfKind<Kind>) => void;
-}
+import type { CardProps } from './card-props';
 
 type Cards = { readonly [Kind in StepKind]: (props: CardProps<Kind>) => ReactNode };
 

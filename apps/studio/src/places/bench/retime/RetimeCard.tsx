@@ -5,7 +5,7 @@ import type { RecipeStep } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { Small } from '@/controls/Small';
 import { TypedNumber } from '@/controls/TypedNumber';
-import type { CardProps } from '../recipe/cards';
+import type { CardProps } from '../recipe/card-props';
 import { Choose, Label } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';
 import { holdAt, pinsWith, pinsWithout } from './time-pins';
