@@ -21,7 +21,7 @@ await page.screenshot({ path: `${folder}/takes.png` });
 await page.goto(`${address}/gullmouth/takes?capture`);
 await click(page, 'button', 'Connect the suit');
 await shows(page, /sensors are heard/);
-await settle(1500);
+await settle(6000);
 await page.screenshot({ path: `${folder}/capture.png` });
 await page.goto(`${address}/gullmouth/fit`);
 await click(page, 'radio', 'Tallow 1.50 m, 43 joints');

@@ -54,6 +54,7 @@ export function TypedNumber({
     padding: 0,
     font: 'inherit',
     fontSize: '0.9rem',
+    lineHeight: 1.25,
     color: 'inherit',
     background: 'none',
     border: 0,
@@ -87,7 +88,7 @@ export function TypedNumber({
             width: label ? width : undefined,
             alignItems: 'baseline',
             gap: 0.5,
-            justifySelf: 'end',
+            justifySelf: label ? 'start' : 'end',
             minWidth: 0,
           }}
         />
