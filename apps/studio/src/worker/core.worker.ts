@@ -1,18 +1,9 @@
 import {
   align,
   layFigure,
-  againstSource,
-  clipFigures,
-  closings,
   compareMotions,
   createMotion,
-  createStep,
-  isMirror,
-  mirrorMap,
-  stepOf,
-  withStep,
   bodyOf,
-  groundwork,
   jointWay,
   InputError,
   makeClips,
@@ -26,16 +17,8 @@ import {
   seam,
   seamPoses,
   segments,
-  shipClip,
   sidesOf,
-  strideTraces,
-  worldMotion,
-  writeBvh,
-  type AgainstSource,
   type BodyMesh,
-  type ClipFigures,
-  type ClipRecipe,
-  type Closing,
   type Comparison,
   type Groundwork,
   type LoopSearch,
@@ -44,33 +27,21 @@ import {
   type Overview,
   type Project,
   type Proposal,
-  type RecipeStep,
   type Report,
   type Seam,
   type SeamPoses,
   type Segment,
   type Skeleton,
   type Standing,
-  type StepKind,
-  type StrideTraces,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
-import {
-  clipMeasured,
-  clipResult,
-  copyForWire,
-  untimedOf,
-  type ClipMeasured,
-  type ClipResult,
-  type Landing,
-  type View,
-} from './clip-result';
+import { copyForWire } from './clip-result';
 import { castOf } from './cast';
 import { fitApi, orProblem, withCast } from './fit-api';
+import { recipeApi } from './recipe-api';
 import { featuresOf, loopsOf, openSource, takeOf, type TakeSource } from './held';
 import { markersOf, type Markers } from './markers';
 import { redeliver, type MadeFrom, type Redelivery } from './redelivery';
-import { stripOf, type Strip } from './strip';
 import type { WireMotion } from './wire';
 
 /** A take as the places show it: in metres, with what is drawn along its time axis. */
@@ -87,20 +58,11 @@ export interface Reading {
   readonly proposals: readonly Proposal[];
 }
 
-/** Two joints that take each other's movement in the mirror; both are the same where a joint is mirrored where it is. */
-export interface MirroredPair {
-  readonly joint: string;
-  readonly partner: string;
-  /** Of the two entries of a pair the first. */
-  readonly isFirst: boolean;
-  readonly confidence: number;
-  readonly reason: string;
-}
-
 /** Loop candidates that leave the worker; what a take offers is chosen from all. */
 const MOST_SHOWN = 40;
 
 export type { CharacterView } from './fit-api';
+export type { MirroredPair } from './recipe-api';
 export type { FittedView, FitView, MappedSide } from './fitting';
 export type { ClipMeasured, ClipResult, ContactSlide, Landing, StepMeasured, Untimed, View } from './clip-result';
 
@@ -136,6 +98,7 @@ const api = {
   },
 
   ...fitApi,
+  ...recipeApi,
 
   /** How far the joints of two takes are apart at every instant they share, the second in step with the first; worst joint first. */
   async compare(id: string, other: string, standing: Standing): Promise<Comparison> {
@@ -188,88 +151,12 @@ const api = {
     return { ins: partnersOf(seen, to, to - most, to - least), outs: partnersOf(seen, from, from + least, from + most) };
   },
 
-  /** The ways of closing a clip's loop beside each other. */
-  async closings(id: string, recipe: ClipRecipe): Promise<Closing[]> {
-    return closings((await withCast(id, recipe.steps)).run, recipe);
-  },
-
-  /** A joint over the strides that a clip's typical cycle is made of; null when there are none. */
-  async strides(id: string, recipe: ClipRecipe, joint: string): Promise<StrideTraces | null> {
-    const { run } = await withCast(id, recipe.steps);
-    const step = stepOf(recipe.steps, 'typical-cycle');
-    const found = step && groundwork(run({ ...recipe, steps: recipe.steps.slice(0, recipe.steps.indexOf(step)) }).motion);
-    try {
-      return found ? strideTraces(found, joint, step.exclude) : null;
-    } catch (error) {
-      // Fewer than two strides: the recipe itself says so.
-      if (error instanceof InputError) return null;
-      throw error;
-    }
-  },
-
-  /** Which joints change sides where a clip is mirrored, with how certain that is. */
-  async mirrored(id: string, recipe: ClipRecipe): Promise<MirroredPair[]> {
-    const { run } = await withCast(id, recipe.steps);
-    const at = recipe.steps.findIndex(isMirror);
-    const { motion } = run({ ...recipe, steps: recipe.steps.slice(0, at) });
-    const { joints } = motion.skeleton;
-    return mirrorMap(motion.skeleton, bodyOf(motion)).pairs.map(({ joint, partner, confidence, reason }) => ({
-      joint: joints[joint].name,
-      partner: joints[partner].name,
-      isFirst: joint < partner,
-      confidence,
-      reason,
-    }));
-  },
-
-  /** A new step for a clip, with what is good for it as it comes into that step. */
-  async createdStep(id: string, recipe: ClipRecipe, kind: StepKind, characters: readonly string[]): Promise<RecipeStep> {
-    const { run } = await withCast(id, recipe.steps);
-    const bare = createStep(kind);
-    const before = withStep(recipe.steps, bare).findIndex(({ id: its }) => !recipe.steps.some((step) => step.id === its));
-    return createStep(kind, { clip: run({ ...recipe, steps: recipe.steps.slice(0, before) }), characters });
-  },
-
   /** Two frames: the first pose of a cut and the last laid over it. */
   async endPoses(id: string, from: number, to: number): Promise<WireMotion> {
     const { motion, ground: found } = await takeOf(id);
     const both = pickFrames(motion, [from, to]);
     if (found) moveFrames(both, align(found.globals, from, to, found.weighted.joints, found.weighted.weights), 1, 2);
     return both;
-  },
-
-  /** Runs a clip's recipe, to be shown. */
-  async clip(id: string, recipe: ClipRecipe, view: View): Promise<ClipResult> {
-    return clipResult(await withCast(id, recipe.steps), recipe, view);
-  },
-
-  /** Measures a clip and what is said beside its steps. */
-  async measured(id: string, recipe: ClipRecipe, view: View): Promise<ClipMeasured> {
-    return clipMeasured(await withCast(id, recipe.steps), recipe, view);
-  },
-
-  /** A clip as it is now, as a file of its own: BVH in metres, without its root. */
-  async bake(id: string, recipe: ClipRecipe): Promise<string> {
-    const { run } = await withCast(id, recipe.steps);
-    return writeBvh(worldMotion(run(recipe)));
-  },
-
-  /** The landings of a clip and its length, for putting another in step with it. */
-  async landings(id: string, recipe: ClipRecipe): Promise<{ frames: number; landings: readonly Landing[] }> {
-    const { run } = await withCast(id, recipe.steps);
-    return untimedOf(run(recipe));
-  },
-
-  /** A clip's figures at the rate it would ship at, and its poses at a glance. */
-  async figures(
-    id: string,
-    recipe: ClipRecipe,
-    fps: number,
-  ): Promise<{ figures: ClipFigures | null; against: AgainstSource | null; strip: Strip }> {
-    const take = await withCast(id, recipe.steps);
-    const { clip } = shipClip(take.run(recipe), fps);
-    const found = groundwork(clip.motion);
-    return { figures: clipFigures(clip), against: againstSource(take.run, recipe), strip: stripOf(clip, found && markersOf(found)) };
   },
 
   /** Finds the place in another take of all that was made from one. */

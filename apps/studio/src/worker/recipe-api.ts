@@ -1,0 +1,117 @@
+import {
+  againstSource,
+  clipFigures,
+  closings,
+  createStep,
+  isMirror,
+  mirrorMap,
+  stepOf,
+  withStep,
+  bodyOf,
+  groundwork,
+  InputError,
+  shipClip,
+  strideTraces,
+  worldMotion,
+  writeBvh,
+  type AgainstSource,
+  type ClipFigures,
+  type ClipRecipe,
+  type Closing,
+  type RecipeStep,
+  type StepKind,
+  type StrideTraces,
+} from '@lantern/motion';
+import { clipMeasured, clipResult, untimedOf, type ClipMeasured, type ClipResult, type Landing, type View } from './clip-result';
+import { withCast } from './fit-api';
+import { markersOf } from './markers';
+import { stripOf, type Strip } from './strip';
+
+/** Two joints that take each other's movement in the mirror; both are the same where a joint is mirrored where it is. */
+export interface MirroredPair {
+  readonly joint: string;
+  readonly partner: string;
+  /** Of the two entries of a pair the first. */
+  readonly isFirst: boolean;
+  readonly confidence: number;
+  readonly reason: string;
+}
+
+/** What the worker does with clips and their recipes. */
+export const recipeApi = {
+  /** The ways of closing a clip's loop beside each other. */
+  async closings(id: string, recipe: ClipRecipe): Promise<Closing[]> {
+    return closings((await withCast(id, recipe.steps)).run, recipe);
+  },
+
+  /** A joint over the strides that a clip's typical cycle is made of; null when there are none. */
+  async strides(id: string, recipe: ClipRecipe, joint: string): Promise<StrideTraces | null> {
+    const { run } = await withCast(id, recipe.steps);
+    const step = stepOf(recipe.steps, 'typical-cycle');
+    const found = step && groundwork(run({ ...recipe, steps: recipe.steps.slice(0, recipe.steps.indexOf(step)) }).motion);
+    try {
+      return found ? strideTraces(found, joint, step.exclude) : null;
+    } catch (error) {
+      // Fewer than two strides: the recipe itself says so.
+      if (error instanceof InputError) return null;
+      throw error;
+    }
+  },
+
+  /** Which joints change sides where a clip is mirrored, with how certain that is. */
+  async mirrored(id: string, recipe: ClipRecipe): Promise<MirroredPair[]> {
+    const { run } = await withCast(id, recipe.steps);
+    const at = recipe.steps.findIndex(isMirror);
+    const { motion } = run({ ...recipe, steps: recipe.steps.slice(0, at) });
+    const { joints } = motion.skeleton;
+    return mirrorMap(motion.skeleton, bodyOf(motion)).pairs.map(({ joint, partner, confidence, reason }) => ({
+      joint: joints[joint].name,
+      partner: joints[partner].name,
+      isFirst: joint < partner,
+      confidence,
+      reason,
+    }));
+  },
+
+  /** A new step for a clip, with what is good for it as it comes into that step. */
+  async createdStep(id: string, recipe: ClipRecipe, kind: StepKind, characters: readonly string[]): Promise<RecipeStep> {
+    const { run } = await withCast(id, recipe.steps);
+    const bare = createStep(kind);
+    const before = withStep(recipe.steps, bare).findIndex(({ id: its }) => !recipe.steps.some((step) => step.id === its));
+    return createStep(kind, { clip: run({ ...recipe, steps: recipe.steps.slice(0, before) }), characters });
+  },
+
+  /** Runs a clip's recipe, to be shown. */
+  async clip(id: string, recipe: ClipRecipe, view: View): Promise<ClipResult> {
+    return clipResult(await withCast(id, recipe.steps), recipe, view);
+  },
+
+  /** Measures a clip and what is said beside its steps. */
+  async measured(id: string, recipe: ClipRecipe, view: View): Promise<ClipMeasured> {
+    return clipMeasured(await withCast(id, recipe.steps), recipe, view);
+  },
+
+  /** A clip as it is now, as a file of its own: BVH in metres, without its root. */
+  async bake(id: string, recipe: ClipRecipe): Promise<string> {
+    const { run } = await withCast(id, recipe.steps);
+    return writeBvh(worldMotion(run(recipe)));
+  },
+
+  /** The landings of a clip and its length, for putting another in step with it. */
+  async landings(id: string, recipe: ClipRecipe): Promise<{ frames: number; landings: readonly Landing[] }> {
+    const { run } = await withCast(id, recipe.steps);
+    return untimedOf(run(recipe));
+  },
+
+  /** A clip's figures at the rate it would ship at, and its poses at a glance. */
+  async figures(
+    id: string,
+    recipe: ClipRecipe,
+    fps: number,
+  ): Promise<{ figures: ClipFigures | null; against: AgainstSource | null; strip: Strip }> {
+    const take = await withCast(id, recipe.steps);
+    const { clip } = shipClip(take.run(recipe), fps);
+    const found = groundwork(clip.motion);
+    return { figures: clipFigures(clip), against: againstSource(take.run, recipe), strip: stripOf(clip, found && markersOf(found)) };
+  },
+};
