@@ -18,6 +18,7 @@ import {
   type TakeOverrides,
 } from '@lantern/motion';
 import { and, eq, isNull } from 'drizzle-orm';
+import { stepOf } from './cuts';
 import type { Database } from './database';
 import { takeChunks, takeOverviews, takes, type OverviewAbout } from './schema';
 import {
@@ -25,7 +26,6 @@ import {
   LONG_SAMPLES,
   MEASURED_FRAMES,
   ofWholeLength,
-  stepOf,
   pathOf,
   readMotionBytes,
   type ImportResult,

@@ -13,12 +13,12 @@ import {
   motionToRows,
   readAsf,
   readTakes,
-  stepsAtRate,
   type Take,
   type TakeOverrides,
   type TakePatch,
 } from '@lantern/motion';
-import { and, asc, count, desc, eq, gte, isNull, lt, sql, type AnyColumn, type SQL } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, isNull, lt } from 'drizzle-orm';
+import { moveCuts, stepOf } from './cuts';
 import type { Database } from './database';
 import { clips, projects, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
@@ -231,49 +231,6 @@ export async function changeTake(database: Database, id: string, patch: TakePatc
     const [changed] = await transaction.update(takes).set(change).where(eq(takes.id, id)).returning();
     return changed;
   });
-}
-
-/** Frames of the file from one frame of the take to the next: other than 1 only when it is conformed to another rate. */
-export const stepOf = (row: Pick<TakeRow, 'fps'>, { fps, conform }: TakeOverrides): number =>
-  conform === undefined ? 1 : (fps ?? row.fps) / conform;
-
-/**
- * Moves the cuts of a take's clips, and what their steps say in frames, to where they are at another rate. Where they are in the file is kept,
- * so that going there and back, as undo does, changes nothing by a frame.
- */
-async function moveCuts(
-  database: Pick<Database, 'update' | 'select'>,
-  take: string,
-  before: number,
-  after: number,
-  frames: number,
-): Promise<void> {
-  const inFile = (column: AnyColumn, kept: AnyColumn) => sql`coalesce(${kept}, ${column} * ${before}::float8)`;
-  const moved = (place: SQL, least: number, most: number) =>
-    sql`greatest(${least}::int, least(${most}::int, floor(${place} / ${after}::float8 + 0.5)::int))`;
-  const from = inFile(clips.from, clips.fileFrom);
-  const to = inFile(clips.to, clips.fileTo);
-  await database
-    .update(clips)
-    .set({
-      fileFrom: from,
-      fileTo: to,
-      from: moved(from, 0, frames - 2),
-      to: moved(to, 1, frames - 1),
-      revision: sql`${clips.revision} + 1`,
-    })
-    .where(eq(clips.take, take));
-  const stored = await database
-    .select({ id: clips.id, steps: clips.steps, fileSteps: clips.fileSteps })
-    .from(clips)
-    .where(eq(clips.take, take));
-  for (const { id, steps, fileSteps } of stored) {
-    const kept = fileSteps ?? { step: before, steps };
-    await database
-      .update(clips)
-      .set({ steps: stepsAtRate(kept.steps, kept.step / after), fileSteps: kept })
-      .where(eq(clips.id, id));
-  }
 }
 
 /** Takes a take out of the list; its clips' cuts would hang in the air, so it must have none. */

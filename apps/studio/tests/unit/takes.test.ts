@@ -4,7 +4,8 @@ import { packGltf } from '@/data/pack-gltf';
 import type { TakeInfo } from '@/data/project';
 import { sourceOf, takeKey } from '@/data/use-open-take';
 import { answers } from '@/places/takes/TakeTable';
-import { ofWholeLength, stepOf } from '@/server/takes';
+import { stepOf } from '@/server/cuts';
+import { ofWholeLength } from '@/server/takes';
 import { rulerOf } from '@/timeline/ruler';
 
 const take = (more: Partial<TakeInfo> = {}): TakeInfo => ({
