@@ -42,6 +42,21 @@ test('a take comes back from its chunks to the last bit', async () => {
   expect([...forwardKinematics(motion).positions.slice(-9)]).toEqual([...forwardKinematics(original).positions.slice(-9)]);
 });
 
+test('the same file sent six times at the same moment comes in once, whole or as a stream', async () => {
+  const file = copy();
+  const stream = async function* () {
+    yield file;
+  };
+  const results = await Promise.all(
+    [1, 2, 3, 4, 5, 6].map((n) =>
+      n > 4 ? importStream(database, 'gullmouth', `${n}.bvh`, stream()) : importFile(database, 'gullmouth', `${n}.bvh`, file),
+    ),
+  );
+  const [stored, ...more] = results.flatMap(({ takes }) => takes);
+  expect(more).toEqual([]);
+  expect(results.flatMap(({ duplicates }) => duplicates)).toEqual(Array.from({ length: 5 }, () => stored.name));
+});
+
 test('a stretch of a take is its chunks from one on, and no others', async () => {
   const { id } = await importTake(database, 'gullmouth', 'walk.bvh', copy());
   const [whole, stretch] = [await readMotionBytes(database, id), await readMotionBytes(database, id, 2, 3)];

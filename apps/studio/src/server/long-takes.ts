@@ -17,12 +17,13 @@ import {
   type Passport,
   type TakeOverrides,
 } from '@lantern/motion';
-import { and, eq, isNull } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { stepOf } from './cuts';
 import type { Database } from './database';
 import { takeChunks, takeOverviews, takes, type OverviewAbout } from './schema';
 import {
   firstOverrides,
+  heldTake,
   LONG_SAMPLES,
   MEASURED_FRAMES,
   ofWholeLength,
@@ -98,12 +99,9 @@ export async function importStream(
       await store(motions, true);
       if (!first) throw new InputError('bvh-empty', 'The file has no frames of motion.', { line: 1 });
       const own = hash.digest('hex');
-      const [held] = await transaction
-        .select({ name: takes.name })
-        .from(takes)
-        .where(and(eq(takes.project, project), eq(takes.hash, own), isNull(takes.removed)));
-      if (held) {
-        heldName = held.name;
+      const held = await heldTake(transaction, project, own);
+      if (held !== undefined) {
+        heldName = held;
         throw duplicate;
       }
       const take = { name: bareName(file), format: 'bvh' as const, motion: joinMotions(measured), warnings };

@@ -17,7 +17,7 @@ import {
   type TakeOverrides,
   type TakePatch,
 } from '@lantern/motion';
-import { and, asc, count, desc, eq, gte, isNull, lt } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, isNull, lt, sql } from 'drizzle-orm';
 import { moveCuts, stepOf } from './cuts';
 import type { Database } from './database';
 import { clips, projects, repairs, skeletonFiles, takeChunks, takes } from './schema';
@@ -55,14 +55,28 @@ export async function importFile(database: Database, project: string, file: stri
   const result: { takes: TakeRow[]; duplicates: string[]; skeleton: null } = { takes: [], duplicates: [], skeleton: null };
   for (const take of readTakes(await unpackGlb(bytes), file, { skeletons })) {
     const own = take.part === undefined ? hash : `${hash} ${take.part}`;
-    const [held] = await database
-      .select({ name: takes.name })
-      .from(takes)
-      .where(and(eq(takes.project, project), eq(takes.hash, own), isNull(takes.removed)));
-    if (held) result.duplicates.push(held.name);
-    else result.takes.push(await storeTake(database, project, file, own, take));
+    const stored = await storeTake(database, project, file, own, take);
+    if (typeof stored === 'string') result.duplicates.push(stored);
+    else result.takes.push(stored);
   }
   return result;
+}
+
+/**
+ * The name of the take with the same content, if the project has one. Until the transaction ends, others that bring in the same
+ * content wait here: two copies sent at the same moment would otherwise both find nothing.
+ */
+export async function heldTake(
+  transaction: Pick<Database, 'select' | 'execute'>,
+  project: string,
+  hash: string,
+): Promise<string | undefined> {
+  await transaction.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${project} ${hash}`}, 0))`);
+  const [held] = await transaction
+    .select({ name: takes.name })
+    .from(takes)
+    .where(and(eq(takes.project, project), eq(takes.hash, hash), isNull(takes.removed)));
+  return held?.name;
 }
 
 /** The single take of a file that has one. @throws InputError as `importFile` does */
@@ -95,7 +109,8 @@ export async function firstOverrides(
   return about?.settlesFloor && warnings.some(({ code }) => code === 'floor') ? { floorToZero: true } : {};
 }
 
-async function storeTake(database: Database, project: string, file: string, hash: string, take: Take): Promise<TakeRow> {
+/** Stores a take, or gives the name of the one that holds the same already. */
+async function storeTake(database: Database, project: string, file: string, hash: string, take: Take): Promise<TakeRow | string> {
   const plain = describeTake(take);
   const overrides = await firstOverrides(database, project, plain.passport);
   const { passport, motion } = Object.keys(overrides).length > 0 ? describeTake(take, overrides) : plain;
@@ -115,6 +130,8 @@ async function storeTake(database: Database, project: string, file: string, hash
     path: pathOf(motion),
   };
   return database.transaction(async (transaction) => {
+    const held = await heldTake(transaction, project, hash);
+    if (held !== undefined) return held;
     const [stored] = await transaction.insert(takes).values(row).returning();
     for (let index = 0; index * CHUNK_FRAMES < take.motion.frames; index++) {
       const first = index * CHUNK_FRAMES;
