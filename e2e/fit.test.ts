@@ -152,8 +152,8 @@ test('a whole day is fitted though its worker is killed, and the report has the 
   }, 'the end of all fits');
   expect(jobs.map(({ state }) => state)).toEqual(new Array(16).fill('done'));
   for (const { report } of jobs) expect(report?.slideCm).toBeLessThan(0.2);
-  await page.waitForFunction(() => document.querySelectorAll('[aria-label="Report of the fits"] tbody a').length === 16);
-  const shown = await page.$$eval('[aria-label="Report of the fits"] tbody a', (links) => links.map((link) => link.getAttribute('href')));
+  await page.waitForFunction(() => document.querySelectorAll('[aria-label="Report of the fits"] a').length === 16);
+  const shown = await page.$$eval('[aria-label="Report of the fits"] a', (links) => links.map((link) => link.getAttribute('href')));
   const ranks = shown.map((href) => jobs.find(({ id }) => href?.endsWith(id))?.report).map((report) => (report ? fitTrouble(report) : -1));
   expect(Math.min(...ranks)).toBeGreaterThan(0);
   expect(ranks).toEqual([...ranks].sort((a, b) => b - a));

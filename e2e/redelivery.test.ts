@@ -16,7 +16,7 @@ async function dropOn(page: Page, row: string, file: string): Promise<void> {
   await (await page.$('input#hand'))?.uploadFile(file);
   await page.evaluate((name: string) => {
     const dropped = document.querySelector<HTMLInputElement>('#hand')?.files?.[0];
-    const target = document.querySelector(`tr[aria-label="${name}"] td:nth-child(3)`);
+    const target = document.querySelector(`[role=row][aria-label="${name}"] [data-field=name]`);
     if (!dropped || !target) throw new Error('nothing to drop, or nowhere');
     const dataTransfer = new DataTransfer();
     dataTransfer.items.add(dropped);
@@ -52,7 +52,7 @@ test('a better solve dropped on a take in use: its clips find their places, are 
   await shows(page, 'Accept, with 2 of 2 clips');
   expect((await clipsOf()).every(({ take }) => take === 'wick-rounds')).toBe(true);
   await click(page, 'button', 'Accept, with 2 of 2 clips');
-  await page.waitForSelector('tr[aria-label="wick-rounds (earlier)"]');
+  await page.waitForSelector('[role=row][aria-label="wick-rounds (earlier)"]');
   const settled = (take: string) =>
     until(async () => {
       const now = await clipsOf();
@@ -68,7 +68,7 @@ test('a better solve dropped on a take in use: its clips find their places, are 
   await page.keyboard.press('z');
   await page.keyboard.up('Control');
   await shows(page, 'Undone: “wick-rounds” redelivered.');
-  await page.waitForFunction(() => !document.querySelector('tr[aria-label="wick-rounds (earlier)"]'));
+  await page.waitForFunction(() => !document.querySelector('[role=row][aria-label="wick-rounds (earlier)"]'));
   expect(await settled('wick-rounds')).toEqual(before);
   expect(errors).toEqual([]);
   await page.close();

@@ -11,7 +11,7 @@ import { until } from './waits';
 
 const tests = session();
 
-const row = (page: Page, name: string) => page.locator(`::-p-xpath(//tr[@aria-label="${name}"])`);
+const row = (page: Page, name: string) => page.locator(`::-p-xpath(//*[@role="row"][@aria-label="${name}"])`);
 const press = async (page: Page, key: 'z' | 'y', shift = false) => {
   await page.keyboard.down('Control');
   if (shift) await page.keyboard.down('Shift');
@@ -19,7 +19,7 @@ const press = async (page: Page, key: 'z' | 'y', shift = false) => {
   if (shift) await page.keyboard.up('Shift');
   await page.keyboard.up('Control');
 };
-const rows = (page: Page) => page.$$eval('tbody tr', (found) => found.map((tr) => tr.getAttribute('aria-label')));
+const rows = (page: Page) => page.$$eval('[role=row][aria-label]', (found) => found.map((row) => row.getAttribute('aria-label')));
 const frameOf = (page: Page) => page.evaluate(() => Number(/frame (\d+) of/.exec(document.body.innerText)?.[1]));
 
 test('a day of files at once: BVH, GLB with two animations, a skeleton and its motion, one of them twice, one broken', async () => {
@@ -99,8 +99,7 @@ test('the library: star, tag, search, choose several, remove and bring back by C
   const { page, errors } = await openPage(tests.browser);
   await page.goto(`${tests.application.url}/gullmouth/takes`);
   await row(page, 'wick-hush').click();
-  await page.waitForFunction(() => document.querySelector('tr[aria-label="wick-hush"]')?.getAttribute('aria-selected') === 'true');
-  await page.focus('tr[aria-label="wick-hush"]');
+  await page.waitForFunction(() => document.querySelector('[role=row][aria-label="wick-hush"]')?.getAttribute('aria-current') === 'true');
   await page.keyboard.press('*');
   await page.waitForSelector('button[aria-label="Take the star from wick-hush"]');
   const search = async (text: string) => {
@@ -109,12 +108,12 @@ test('the library: star, tag, search, choose several, remove and bring back by C
     if (text) await page.keyboard.type(text);
   };
   await search('* ');
-  await page.waitForFunction(() => document.querySelectorAll('tbody tr').length === 2);
+  await page.waitForFunction(() => document.querySelectorAll('[role=row][aria-label]').length === 2);
   await search('#quay');
-  await page.waitForFunction(() => document.querySelectorAll('tbody tr').length === 3);
+  await page.waitForFunction(() => document.querySelectorAll('[role=row][aria-label]').length === 3);
   for (const name of ['wick-hush', 'wick-waiting']) {
     await search(name);
-    await page.waitForFunction(() => document.querySelectorAll('tbody tr').length === 1);
+    await page.waitForFunction(() => document.querySelectorAll('[role=row][aria-label]').length === 1);
     await page.click(`input[aria-label="Choose ${name}"]`);
   }
   await search('');
@@ -123,10 +122,10 @@ test('the library: star, tag, search, choose several, remove and bring back by C
     [...document.querySelectorAll<HTMLElement>('[aria-label="Chosen takes"] button')].find((b) => b.textContent === 'remove')?.click(),
   );
   await shows(page, '2 takes are removed');
-  await page.waitForFunction(() => !document.querySelector('tr[aria-label="wick-hush"]'));
+  await page.waitForFunction(() => !document.querySelector('[role=row][aria-label="wick-hush"]'));
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await press(page, 'z');
-  await page.waitForSelector('tr[aria-label="wick-hush"]');
+  await page.waitForSelector('[role=row][aria-label="wick-hush"]');
   // Undo survives a reload: the star is still there to be taken back.
   await page.reload();
   await page.waitForSelector('button[aria-label="Take the star from wick-hush"]');
@@ -225,7 +224,7 @@ test('the capture desk: connect, calibrate by the countdown, record, stop, name 
   await press('Keep');
   await shows(page, '“wick-walk-01” is in the library.');
   await click(page, 'button', 'Close the capture desk');
-  await page.waitForSelector('tr[aria-label="wick-walk-01"]');
+  await page.waitForSelector('[role=row][aria-label="wick-walk-01"]');
   expect(errors).toEqual([]);
   await page.close();
 });

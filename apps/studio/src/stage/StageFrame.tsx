@@ -7,7 +7,7 @@ import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { SPEEDS, usePlayer } from '@/data/player';
 import { DUSK } from '@/controls/theme';
-import type { StageProps } from './Stage';
+import type { StageProps } from './stage-props';
 import { Choice } from './Choice';
 import { StageMenu } from './StageMenu';
 import { useStageKeys } from './use-stage-keys';

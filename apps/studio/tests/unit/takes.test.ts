@@ -3,7 +3,7 @@ import { columnOf } from '@/data/joint-ways';
 import { packGltf } from '@/data/pack-gltf';
 import type { TakeInfo } from '@/data/project';
 import { sourceOf, takeKey } from '@/data/use-open-take';
-import { answers } from '@/places/takes/TakeTable';
+import { answers } from '@/places/takes/answers';
 import { stepOf } from '@/server/cuts';
 import { ofWholeLength } from '@/server/takes';
 import { rulerOf } from '@/timeline/ruler';

@@ -1,13 +1,13 @@
 'use client';
 import { z } from 'zod';
 import { fitJobSchema, type FitJobInfo } from '@/http/fit-run';
-import { fitTrouble, partName } from '@lantern/motion';
 import { Box, Button, Checkbox, LinearProgress, Typography } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { fetchAs, fetchJson } from '@/data/fetch-json';
 import { useProjectInfo, type ProjectData } from '@/data/project';
 import { chart } from '@/controls/theme';
+import { FitReport } from './FitReport';
 
 /** Milliseconds between looks at a run that is under way. */
 const LOOK = 700;
@@ -106,7 +106,7 @@ export function DayPanel({ data, onOpen }: { data: ProjectData; onOpen: (take: s
             What comes of each take is listed here, the worst first. It goes on without this page, and after a crash.
           </Typography>
         ) : (
-          <Report jobs={jobs} data={data} onOpen={onOpen} />
+          <FitReport jobs={jobs} data={data} onOpen={onOpen} />
         )}
       </Box>
     </Box>
@@ -118,103 +118,6 @@ function Tick({ label, checked, onChange }: { label: string; checked: boolean; o
     <Box component="label" sx={{ display: 'flex', alignItems: 'center', fontSize: 14.5, breakInside: 'avoid', cursor: 'pointer' }}>
       <Checkbox size="small" color="default" checked={checked} onChange={onChange} sx={{ p: 0.2, mr: 0.4 }} />
       {label}
-    </Box>
-  );
-}
-
-function Report({
-  jobs,
-  data,
-  onOpen,
-}: {
-  jobs: readonly FitJobInfo[];
-  data: ProjectData;
-  onOpen: (take: string, character: string, frame?: number) => void;
-}) {
-  const rank = ({ state, report }: FitJobInfo) => (state === 'failed' ? Infinity : report ? fitTrouble(report) : -1);
-  const sorted = [...jobs].sort((a, b) => rank(b) - rank(a));
-  const takeName = new Map(data.takes.map(({ id, name }) => [id, name]));
-  const characterName = new Map(data.characters.map(({ id, name }) => [id, name]));
-  const out = (value: number, most: number) => (value > most ? `▲ ${value.toFixed(2)}` : value.toFixed(2));
-  return (
-    <Box
-      component="table"
-      aria-label="Report of the fits"
-      sx={{
-        width: '100%',
-        borderCollapse: 'collapse',
-        '& td, & th': { px: 0.8, py: 0.2, textAlign: 'right', fontWeight: 400, fontSize: 14, borderBottom: `1px solid ${chart('rule')}` },
-        '& th': { color: 'text.secondary', fontSize: 13 },
-        '& :is(td, th):first-of-type': { textAlign: 'left' },
-      }}
-    >
-      <thead>
-        <tr>
-          <th>take, character</th>
-          <th>slide cm</th>
-          <th>sink</th>
-          <th>hover</th>
-          <th title="Farthest that a joint is from the take’s, made as large">off</th>
-          <th>reach</th>
-          <th>joints</th>
-          <th aria-label="File" />
-        </tr>
-      </thead>
-      <tbody>
-        {sorted.map((job) => {
-          const { report } = job;
-          const limit = report?.limits[0];
-          return (
-            <tr key={job.id}>
-              <td>
-                <Box
-                  component="button"
-                  onClick={() => onOpen(job.take, job.character, report?.slideFrame)}
-                  sx={{
-                    all: 'unset',
-                    cursor: 'pointer',
-                    '&:hover': { textDecoration: 'underline' },
-                    '&:focus-visible': { outline: `2px solid ${chart('lamp')}` },
-                  }}
-                >
-                  {takeName.get(job.take) ?? 'a removed take'}, {characterName.get(job.character) ?? job.character}
-                </Box>
-              </td>
-              {report ? (
-                <>
-                  <td>{out(report.slideCm, 0.2)}</td>
-                  <td>{out(report.sinkCm, 0.5)}</td>
-                  <td>{out(report.hoverCm ?? 0, 1.5)}</td>
-                  <td title={report.likeness ? `${report.likeness.worstPart}, frame ${report.likeness.worstFrame}` : undefined}>
-                    {report.likeness ? report.likeness.worstCm.toFixed(1) : '–'}
-                  </td>
-                  <td>{out(report.reachCm, 1)}</td>
-                  <td title={limit && `${partName(limit.part)}, frame ${limit.frame}`}>
-                    {limit ? `▲ ${limit.degrees.toFixed(0)}°` : 'within'}
-                  </td>
-                  <td>
-                    {job.hasFile && (
-                      <a
-                        href={`/api/fit-jobs/${job.id}`}
-                        download={`${takeName.get(job.take) ?? 'take'}-${job.character}.glb`}
-                        style={{ color: 'inherit' }}
-                      >
-                        GLB
-                      </a>
-                    )}
-                  </td>
-                </>
-              ) : (
-                <td colSpan={7}>
-                  {job.state === 'failed'
-                    ? `▲ ${job.message}`
-                    : { waiting: 'waiting', running: 'at work', stopped: 'stopped', done: '' }[job.state]}
-                </td>
-              )}
-            </tr>
-          );
-        })}
-      </tbody>
     </Box>
   );
 }

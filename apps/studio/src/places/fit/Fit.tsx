@@ -6,8 +6,9 @@ import { useProjectData, useProjectInfo, type ProjectData } from '@/data/project
 import { Trouble } from '@/places/takes/Takes';
 import { Commands } from '@/shell/Commands';
 import { CharacterBar } from './CharacterBar';
-import { Pair, type Panel } from './Pair';
+import { Pair } from './Pair';
 import { useBringCharacter } from './use-bring-character';
+import type { Panel } from './use-pair';
 
 const PANELS: Readonly<Record<Panel, string>> = { parts: 'Parts', reference: 'Reference', limbs: 'Limbs', day: 'Whole day' };
 

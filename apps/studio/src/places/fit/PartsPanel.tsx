@@ -1,6 +1,8 @@
 'use client';
 import { PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
 import { Autocomplete, Box, TextField, Typography } from '@mui/material';
+import type { GridColDef } from '@mui/x-data-grid';
+import { DataTable } from '@/controls/DataTable';
 import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
 import type { FitView, MappedSide } from '@/worker/core.worker';
@@ -37,34 +39,15 @@ export function PartsPanel({
           ),
       )}
       <Box sx={{ flex: 1, overflow: 'auto', minHeight: 0 }}>
-        <Box
-          component="table"
-          aria-label="Parts of the body"
-          sx={{ width: '100%', borderCollapse: 'collapse', '& td, & th': { px: 0.8, py: 0.15, textAlign: 'left', fontWeight: 400 } }}
-        >
-          <Box
-            component="thead"
-            sx={{
-              position: 'sticky',
-              top: 0,
-              bgcolor: 'background.default',
-              zIndex: 1,
-              '& th': { color: 'text.secondary', fontSize: 13, borderBottom: `1px solid ${chart('rule')}` },
-            }}
-          >
-            <tr>
-              <th>part</th>
-              <th>take</th>
-              <th>character</th>
-              <th style={{ textAlign: 'right' }}>sure</th>
-            </tr>
-          </Box>
-          <tbody>
-            {shown.map((part) => (
-              <Row key={part} part={part} view={view} isChosen={part === chosen} onChoose={() => onChoose(part === chosen ? null : part)} />
-            ))}
-          </tbody>
-        </Box>
+        <DataTable
+          isWhole
+          label="Parts of the body"
+          rows={shown.map((part) => partRow(part, view))}
+          columns={COLUMNS}
+          rowHeight={27}
+          open={chosen}
+          onOpen={({ part }) => onChoose(part === chosen ? null : part)}
+        />
         {absent.length > 0 && (
           <Typography variant="body2" color="text.secondary" component="div" sx={{ px: 1.2, py: 0.6 }}>
             on neither:{' '}
@@ -83,71 +66,60 @@ export function PartsPanel({
   );
 }
 
-function Row({ part, view, isChosen, onChoose }: { part: Part; view: FitView; isChosen: boolean; onChoose: () => void }) {
-  const [source, target] = [view.source.parts[part], view.target.parts[part]];
-  const sure = source && target ? Math.min(source.confidence, target.confidence) : null;
-  return (
-    <Box
-      component="tr"
-      onClick={onChoose}
-      sx={{
-        cursor: 'pointer',
-        bgcolor: isChosen ? chart('lampSoft') : undefined,
-        '&:hover': { bgcolor: isChosen ? undefined : 'action.hover' },
-        borderBottom: `1px solid ${chart('rule')}`,
-      }}
-    >
-      <td>
-        <Box
-          component="button"
-          aria-pressed={isChosen}
-          sx={{
-            all: 'unset',
-            cursor: 'pointer',
-            display: 'flex',
-            alignItems: 'center',
-            gap: 0.8,
-            fontSize: 14.5,
-            whiteSpace: 'nowrap',
-            '&:focus-visible': { outline: `2px solid ${chart('lamp')}` },
-          }}
-        >
-          <PartMark part={part} />
-          {partName(part)}
-        </Box>
-      </td>
-      <Cell names={source?.joints.map((j) => view.source.names[j])} />
-      <Cell names={target?.joints.map((j) => view.target.names[j])} />
-      <td
-        style={{ textAlign: 'right', whiteSpace: 'nowrap', fontSize: 14 }}
-        title={[source && `take: ${source.reason}`, target && `character: ${target.reason}`].filter(Boolean).join('\n')}
-      >
-        {sure === null ? '–' : `${sure < SURE ? '▲ ' : ''}${Math.round(sure * 100)} %`}
-      </td>
-    </Box>
-  );
+interface PartRow {
+  readonly id: Part;
+  readonly name: string;
+  readonly part: Part;
+  readonly source: string;
+  readonly target: string;
+  /** The less sure of the two sides, or null where one has no joints for it. */
+  readonly sure: number | null;
+  readonly reason: string;
 }
 
-function Cell({ names }: { names: readonly string[] | undefined }) {
-  const text =
-    !names || names.length === 0
-      ? 'follows'
-      : names.length > 2
-        ? `${names[0]} … ${names[names.length - 1]} (${names.length})`
-        : names.join(', ');
-  return (
-    <td>
-      <Typography
-        variant="body2"
-        noWrap
-        title={names?.join(', ')}
-        sx={{ maxWidth: 132, color: names?.length ? undefined : 'text.secondary' }}
-      >
-        {text}
-      </Typography>
-    </td>
-  );
+function partRow(part: Part, view: FitView): PartRow {
+  const [source, target] = [view.source.parts[part], view.target.parts[part]];
+  return {
+    id: part,
+    name: partName(part),
+    part,
+    source: jointsOf(source?.joints.map((j) => view.source.names[j])),
+    target: jointsOf(target?.joints.map((j) => view.target.names[j])),
+    sure: source && target ? Math.min(source.confidence, target.confidence) : null,
+    reason: [source && `take: ${source.reason}`, target && `character: ${target.reason}`].filter(Boolean).join('\n'),
+  };
 }
+
+function jointsOf(names: readonly string[] = []): string {
+  if (names.length === 0) return 'follows';
+  return names.length > 2 ? `${names[0]} … ${names[names.length - 1]} (${names.length})` : names.join(', ');
+}
+
+const COLUMNS: readonly GridColDef<PartRow>[] = [
+  {
+    field: 'name',
+    headerName: 'part',
+    flex: 1,
+    minWidth: 120,
+    renderCell: ({ row }) => (
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.8, height: '100%' }}>
+        <PartMark part={row.part} />
+        {row.name}
+      </Box>
+    ),
+  },
+  { field: 'source', headerName: 'take', flex: 1, minWidth: 70 },
+  { field: 'target', headerName: 'character', flex: 1, minWidth: 70 },
+  {
+    field: 'sure',
+    headerName: 'sure',
+    type: 'number',
+    width: 66,
+    renderCell: ({ row: { sure, reason } }) => (
+      <span title={reason}>{sure === null ? '–' : `${sure < SURE ? '▲ ' : ''}${Math.round(sure * 100)} %`}</span>
+    ),
+  },
+];
 
 function LeftOut({ title, side }: { title: string; side: MappedSide }) {
   if (side.leftOut.length === 0) return null;

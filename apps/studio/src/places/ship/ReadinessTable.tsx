@@ -1,152 +1,138 @@
 'use client';
-import { Checkbox, LinearProgress, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
+import { LinearProgress, Link as Words, Typography, useMediaQuery, useTheme } from '@mui/material';
+import type { GridColDef } from '@mui/x-data-grid';
 import Link from 'next/link';
+import { useMemo } from 'react';
 import { BOUNDS, isOut, type Bounded } from '@/data/bounds';
 import type { ClipDoc } from '@/data/clips-store';
+import { DataTable } from '@/controls/DataTable';
 import { FigureValue } from '@/controls/Figure';
 import { PoseStrip } from '@/timeline/PoseStrip';
+import { figureOf, troublesOf } from './figures';
 import type { Readiness } from './use-readiness';
 
-/** Figures of every clip, whether it loops or not. */
-const OF_ALL: readonly Bounded[] = ['tick', 'slideCm', 'sinkCm', 'hoverCm'];
+interface ClipRow extends Readiness {
+  readonly id: string;
+  readonly name: string;
+  readonly href: string;
+}
 
-/** A figure of a clip as it is judged; 0 where it is none. */
-export const valueOf = ({ figures, against }: Readiness, key: Bounded): number => {
-  if (!figures) return 0;
-  if (key === 'kink') return against?.kink?.ratio ?? 0;
-  if (key === 'likenessCm') return against?.likeness?.worstCm ?? 0;
-  if (OF_ALL.includes(key)) return figures[key as 'tick' | 'slideCm' | 'sinkCm' | 'hoverCm'];
-  return figures.loop ? figures.seam[key as 'poseCm' | 'headingDeg' | 'driftCm'] : 0;
-};
+/** The figures of a clip as it leaves, with what their short heads mean. */
+const FIGURES: readonly { key: Bounded; width: number; head: string; unit: string; digits: number; means?: string }[] = [
+  { key: 'poseCm', width: 62, head: 'Seam', unit: 'cm', digits: 2 },
+  { key: 'tick', width: 44, head: 'Tick', unit: '', digits: 2 },
+  { key: 'slideCm', width: 62, head: 'Slide', unit: 'cm', digits: 2, means: 'Foot slide: how far a bearing foot moves' },
+  { key: 'sinkCm', width: 54, head: 'Sink', unit: 'cm', digits: 1, means: 'How deep a sole goes below the floor' },
+  { key: 'hoverCm', width: 56, head: 'Hover', unit: 'cm', digits: 1, means: 'How high a bearing foot is over its ground' },
+  { key: 'driftCm', width: 54, head: 'Drift', unit: 'cm', digits: 1 },
+  { key: 'kink', width: 56, head: 'Kink', unit: '×', digits: 2, means: 'Largest jerk of a knee or an elbow, over the take’s own' },
+  {
+    key: 'likenessCm',
+    width: 58,
+    head: 'Off',
+    unit: 'cm',
+    digits: 1,
+    means: 'Farthest that a joint is from the take, pose laid over pose',
+  },
+];
 
 /** Pictures and lengths give way to figures where there is little room. */
-const NARROW_HIDES: readonly string[] = ['', 'Length'];
-const ONLY_WIDE = { display: { xs: 'none', lg: 'table-cell' } };
+const NARROW_HIDES = ['strip', 'seconds'];
+/** A row without figures says why across all of them. */
+const ACROSS = FIGURES.length + 2;
 
-/** What the short words over the columns mean. */
-const TITLES: Readonly<Record<string, string>> = {
-  Slide: 'Foot slide: how far a bearing foot moves',
-  Sink: 'How deep a sole goes below the floor',
-  Hover: 'How high a bearing foot is over its ground',
-  Kink: 'Largest jerk of a knee or an elbow, over the take’s own',
-  Off: 'Farthest that a joint is from the take, pose laid over pose',
-};
-
-/** Every clip with its figures against the set's bounds, worst first. */
+/** Every clip with its figures against the set's bounds; a click on a head sorts by that figure, the first order is worst first. */
 export function ReadinessTable({
   docs,
-  order,
   readiness,
   left,
   setLeft,
   project,
 }: {
   docs: readonly ClipDoc[];
-  order: readonly number[];
   readiness: readonly Readiness[];
   left: ReadonlySet<string>;
   setLeft: (left: ReadonlySet<string>) => void;
   project: string;
 }) {
-  const toggle = (id: string) => {
-    const next = new Set(left);
-    if (!next.delete(id)) next.add(id);
-    setLeft(next);
-  };
-  const all = left.size === 0;
+  const isWide = useMediaQuery(useTheme().breakpoints.up('lg'));
+  const rows = useMemo(
+    () =>
+      docs
+        .map(({ id, name }, i): ClipRow => ({ id, name, href: `/${project}/bench/${id}`, ...readiness[i] }))
+        .sort((a, b) => troublesOf(b) - troublesOf(a)),
+    [docs, readiness, project],
+  );
   return (
-    <Table
-      size="small"
-      aria-label="Readiness"
-      sx={{ '& .MuiTableCell-root:not(.MuiTableCell-paddingCheckbox)': { px: { xs: 0.6, lg: 1 } } }}
-    >
-      <TableHead>
-        <TableRow>
-          <TableCell padding="checkbox">
-            <Checkbox
-              size="small"
-              color="default"
-              checked={all}
-              indeterminate={!all && left.size < docs.length}
-              onChange={() => setLeft(all ? new Set(docs.map((d) => d.id)) : new Set())}
-              slotProps={{ input: { 'aria-label': 'All clips' } }}
-            />
-          </TableCell>
-          {['Clip', '', 'Length', 'Speed', 'Seam', 'Tick', 'Slide', 'Sink', 'Hover', 'Drift', 'Kink', 'Off'].map((label, i) => (
-            <TableCell
-              key={label || 'strip'}
-              align={i < 2 ? 'left' : 'right'}
-              title={TITLES[label]}
-              sx={NARROW_HIDES.includes(label) ? ONLY_WIDE : undefined}
-            >
-              {label}
-            </TableCell>
-          ))}
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {order.map((i) => {
-          const doc = docs[i];
-          const { figures, against, strip, isPending, error } = readiness[i];
-          const cell = (key: Bounded, unit: string, digits: number) => {
-            const value = valueOf(readiness[i], key);
-            const isAgainst = (key === 'kink' && against?.kink) || (key === 'likenessCm' && against?.likeness);
-            const ofPose = key !== 'kink' && key !== 'likenessCm' && (figures?.loop || (key !== 'tick' && OF_ALL.includes(key)));
-            const shown = figures && (isAgainst || ofPose) ? value : null;
-            const out = shown !== null && isOut(key, value);
-            return (
-              <TableCell key={key} align="right">
-                <FigureValue value={shown} unit={unit} digits={digits} out={out} todo={out ? BOUNDS[key].todo : undefined} />
-              </TableCell>
-            );
-          };
-          return (
-            <TableRow key={doc.id} hover>
-              <TableCell padding="checkbox">
-                <Checkbox
-                  size="small"
-                  color="default"
-                  checked={!left.has(doc.id)}
-                  onChange={() => toggle(doc.id)}
-                  slotProps={{ input: { 'aria-label': `Ship ${doc.name}` } }}
-                />
-              </TableCell>
-              <TableCell>
-                <Typography component={Link} href={`/${project}/bench/${doc.id}`} sx={{ color: 'text.primary', fontWeight: 500 }}>
-                  {doc.name}
-                </Typography>
-              </TableCell>
-              <TableCell sx={{ py: 0.5, ...ONLY_WIDE }}>{strip && <PoseStrip strip={strip} />}</TableCell>
-              {error ? (
-                <TableCell colSpan={10}>
-                  <Typography variant="body2">▲ {error}</Typography>
-                </TableCell>
-              ) : isPending ? (
-                <TableCell colSpan={10}>
-                  <LinearProgress aria-label={`Measuring ${doc.name}`} />
-                </TableCell>
-              ) : (
-                <>
-                  <TableCell align="right" sx={ONLY_WIDE}>
-                    <FigureValue value={figures?.seconds} unit="s" digits={2} />
-                  </TableCell>
-                  <TableCell align="right">
-                    <FigureValue value={figures?.speedMps} unit="m/s" digits={2} />
-                  </TableCell>
-                  {cell('poseCm', 'cm', 2)}
-                  {cell('tick', '', 2)}
-                  {cell('slideCm', 'cm', 2)}
-                  {cell('sinkCm', 'cm', 1)}
-                  {cell('hoverCm', 'cm', 1)}
-                  {cell('driftCm', 'cm', 1)}
-                  {cell('kink', '×', 2)}
-                  {cell('likenessCm', 'cm', 1)}
-                </>
-              )}
-            </TableRow>
-          );
-        })}
-      </TableBody>
-    </Table>
+    <DataTable
+      label="Readiness"
+      rows={rows}
+      columns={COLUMNS}
+      rowHeight={isWide ? 54 : 36}
+      hidden={isWide ? undefined : NARROW_HIDES}
+      choosing={{
+        chosen: new Set(docs.map(({ id }) => id).filter((id) => !left.has(id))),
+        onChoose: (chosen) => setLeft(new Set(docs.map(({ id }) => id).filter((id) => !chosen.has(id)))),
+        nameOf: ({ name }) => `Ship ${name}`,
+        all: 'All clips',
+      }}
+    />
   );
 }
+
+const COLUMNS: readonly GridColDef<ClipRow>[] = [
+  {
+    field: 'name',
+    headerName: 'Clip',
+    flex: 1,
+    minWidth: 100,
+    renderCell: ({ row }) => (
+      <Words component={Link} href={row.href} underline="hover" color="textPrimary" sx={{ fontWeight: 500 }}>
+        {row.name}
+      </Words>
+    ),
+  },
+  {
+    field: 'strip',
+    headerName: '',
+    width: 156,
+    sortable: false,
+    renderCell: ({ row }) => row.strip && <PoseStrip strip={row.strip} />,
+  },
+  {
+    field: 'seconds',
+    headerName: 'Length',
+    type: 'number',
+    width: 54,
+    valueGetter: (_, { figures }) => figures?.seconds ?? null,
+    renderCell: ({ value }) => <FigureValue value={value as number | null} unit="s" digits={2} />,
+  },
+  {
+    field: 'speedMps',
+    headerName: 'Speed',
+    type: 'number',
+    width: 68,
+    colSpan: (_, row) => (row.isPending || row.error ? ACROSS : 1),
+    valueGetter: (_, { figures }) => figures?.speedMps ?? null,
+    renderCell: ({ row, value }) =>
+      row.error ? (
+        <Typography variant="body2">▲ {row.error}</Typography>
+      ) : row.isPending ? (
+        <LinearProgress aria-label={`Measuring ${row.name}`} sx={{ width: '100%' }} />
+      ) : (
+        <FigureValue value={value as number | null} unit="m/s" digits={2} />
+      ),
+  },
+  ...FIGURES.map(({ key, width, head, unit, digits, means }): GridColDef<ClipRow> => ({
+    field: key,
+    headerName: head,
+    description: means,
+    type: 'number',
+    width,
+    valueGetter: (_, row) => figureOf(row, key),
+    renderCell: ({ value }: { value?: number | null }) => {
+      const out = typeof value === 'number' && isOut(key, value);
+      return <FigureValue value={value} unit={unit} digits={digits} out={out} todo={out ? BOUNDS[key].todo : undefined} />;
+    },
+  })),
+];

@@ -4,7 +4,7 @@ import { useParams, useRouter, useSearchParams } from 'next/navigation';
 import { useSnackbar } from 'notistack';
 import { useEffect, useState } from 'react';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
-import { changesOf, useTakeEdits } from '@/data/take-edits';
+import { useTakeEdits } from '@/data/take-edits';
 import { Split } from '@/controls/Split';
 import { CaptureDesk } from './CaptureDesk';
 import { Commands } from '@/shell/Commands';
@@ -14,6 +14,7 @@ import { SeveralTakes } from './SeveralTakes';
 import { TakeCard } from './TakeCard';
 import { TakeTable } from './TakeTable';
 import { RAW, TakeView } from './TakeView';
+import { useStar } from './use-star';
 
 /** Takes: the library, what is known of a take, and the take on the stage. */
 export function Takes() {
@@ -151,24 +152,11 @@ function TakesList({
             router.push(`/${project.id}/takes/${id}`);
           }}
           onChoose={setChosen}
-          onStar={star}
           onRemove={remove}
         />
       </Box>
     </Box>
   );
-}
-
-/** Stars takes, or takes the star from them where all have one. */
-function useStar() {
-  const { edit } = useTakeEdits();
-  return (takes: readonly TakeInfo[]) => {
-    const isOn = !takes.every((t) => t.star);
-    void edit(
-      isOn ? 'star' : 'star taken',
-      changesOf(takes, () => ({ star: isOn })),
-    );
-  };
 }
 
 /** Every act of the place and of the take that is shown, for the command finder. */
