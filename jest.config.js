@@ -16,7 +16,7 @@ const shared = {
     '^@/(.*)$': '<rootDir>/apps/studio/src/$1',
   },
   // The dependencies that ship no CommonJS.
-  transformIgnorePatterns: ['/node_modules/(?!(property-graph|meshoptimizer|ndarray-pixels|ktx-parse)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(property-graph|d3-[a-z-]+|internmap|meshoptimizer|ndarray-pixels|ktx-parse)/)'],
   testEnvironment: 'node',
   rootDir: '.',
 };

@@ -184,15 +184,13 @@ const LOOK = {
   fontSize: 15,
   bgcolor: 'transparent',
   userSelect: 'none',
-  '--DataGrid-t-color-border-base': chart('rule'),
   '& .MuiDataGrid-columnHeader, & .MuiDataGrid-cell': { px: 0.8 },
   '& .MuiDataGrid-cellCheckbox, & .MuiDataGrid-columnHeaderCheckbox': { px: 0 },
   '& .MuiDataGrid-columnHeaderTitle': { fontWeight: 400, fontSize: 13.5, color: chart('faint') },
-  '& .MuiDataGrid-columnHeader, & .MuiDataGrid-filler, & .MuiDataGrid-scrollbarFiller': { bgcolor: chart('paper') },
   '& .MuiDataGrid-checkboxInput': { color: chart('faint'), '&.Mui-checked': { color: chart('ink') }, '& svg': { fontSize: 19 } },
   // A tick says that a row is chosen; the tint is for the one that is open.
   '& .MuiDataGrid-row.Mui-selected': { bgcolor: 'transparent' },
   '& .MuiDataGrid-row:hover, & .MuiDataGrid-row.Mui-selected:hover': { bgcolor: 'action.hover' },
   '& .MuiDataGrid-row[aria-current=true], & .MuiDataGrid-row[aria-current=true]:hover': { bgcolor: chart('lampSoft') },
-  '& .MuiDataGrid-columnSeparator': { opacity: 0.4 },
+  '& .MuiDataGrid-columnSeparator': { color: chart('rule') },
 } as const;

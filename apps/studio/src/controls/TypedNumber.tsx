@@ -48,20 +48,6 @@ export function TypedNumber({
     if (draft !== null && !isBad) put(typed);
     setDraft(null);
   };
-  const input: CSSProperties = {
-    width: label ? '100%' : width,
-    minWidth: 0,
-    padding: 0,
-    font: 'inherit',
-    fontSize: '0.9rem',
-    lineHeight: 1.25,
-    color: 'inherit',
-    background: 'none',
-    border: 0,
-    borderBottom: `${isBad ? 2 : 1}px solid ${isBad ? chart('ink') : chart('rule')}`,
-    textAlign: 'right',
-    fontVariantNumeric: 'tabular-nums',
-  };
   const grip = (words: string) => (
     <NumberField.ScrubArea style={{ cursor: 'ew-resize', userSelect: 'none' }} title="Drag to change">
       <Typography variant={words === label ? 'caption' : 'body2'} color="text.secondary" noWrap component="span">
@@ -101,7 +87,7 @@ export function TypedNumber({
           aria-invalid={isBad}
           title={isBad ? `From ${least} to ${most}.` : undefined}
           value={draft ?? String(rounded(held ?? value)).replace('-', '−')}
-          style={input}
+          style={looks(isBad, label ? '100%' : width)}
           onChange={(event) => {
             event.preventBaseUIHandler();
             setDraft(event.currentTarget.value);
@@ -124,3 +110,18 @@ export function TypedNumber({
     </NumberField.Root>
   );
 }
+
+const looks = (isBad: boolean, width: number | string): CSSProperties => ({
+  width,
+  minWidth: 0,
+  padding: 0,
+  font: 'inherit',
+  fontSize: '0.9rem',
+  lineHeight: 1.25,
+  color: 'inherit',
+  background: 'none',
+  border: 0,
+  borderBottom: `${isBad ? 2 : 1}px solid ${isBad ? chart('ink') : chart('rule')}`,
+  textAlign: 'right',
+  fontVariantNumeric: 'tabular-nums',
+});

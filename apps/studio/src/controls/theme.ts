@@ -1,5 +1,6 @@
 'use client';
 import { createTheme } from '@mui/material/styles';
+import type {} from '@mui/x-data-grid/themeAugmentation';
 
 declare module '@mui/material/styles' {
   interface Palette {
@@ -58,6 +59,8 @@ const palette = (chart: ChartColours, mode: 'light' | 'dark') => ({
   background: { default: chart.paper, paper: chart.card },
   text: { primary: chart.ink, secondary: chart.faint },
   divider: chart.rule,
+  TableCell: { border: chart.rule },
+  DataGrid: { bg: chart.paper, headerBg: chart.paper },
   chart,
 });
 

@@ -58,46 +58,15 @@ export async function importStream(
   let heldName = '';
   try {
     const stored = await database.transaction(async (transaction) => {
-      const begun = new Date();
-      let measured: Motion[] = [];
-      let measuredFrames = 0;
-      let carry: Motion | null = null;
-      let frames = 0;
-      let index = 0;
-      const path: number[] = [];
-      let first: Motion | null = null;
-      const store = async (blocks: readonly Motion[], isEnd: boolean) => {
-        if (blocks.length > 0 && !first) {
-          first = blocks[0];
-          await transaction.insert(takes).values({ ...draftOf(first), id, project, file, name: bareName(file), created: begun });
-        }
-        for (const block of blocks) {
-          if (measuredFrames < MEASURED_FRAMES) {
-            measured.push(block);
-            measuredFrames += block.frames;
-          }
-          frames += block.frames;
-        }
-        let waiting = [...(carry ? [carry] : []), ...blocks];
-        carry = null;
-        if (waiting.length === 0) return;
-        const joined = joinMotions(waiting);
-        waiting = [];
-        let at = 0;
-        for (; joined.frames - at >= CHUNK_FRAMES || (isEnd && at < joined.frames); at += CHUNK_FRAMES) {
-          const rows = motionToRows(joined, at, Math.min(CHUNK_FRAMES, joined.frames - at));
-          path.push(joined.rootPositions[at * 3], joined.rootPositions[at * 3 + 1], joined.rootPositions[at * 3 + 2]);
-          await transaction.insert(takeChunks).values({ take: id, index: index++, bytes: Buffer.from(rows.buffer) });
-        }
-        carry = at < joined.frames ? cutMotion(joined, at, joined.frames - 1) : null;
-      };
+      const writer = chunkWriter(transaction, { id, project, file, name: bareName(file) });
       for await (const part of parts) {
         hash.update(part);
-        await store(stream.push(part), false);
+        await writer.store(stream.push(part), false);
       }
       const { motions, warnings } = stream.end();
-      await store(motions, true);
-      if (!first) throw new InputError('bvh-empty', 'The file has no frames of motion.', { line: 1 });
+      await writer.store(motions, true);
+      const { frames, path, measured } = writer;
+      if (measured.length === 0) throw new InputError('bvh-empty', 'The file has no frames of motion.', { line: 1 });
       const own = hash.digest('hex');
       const held = await heldTake(transaction, project, own);
       if (held !== undefined) {
@@ -105,7 +74,6 @@ export async function importStream(
         throw duplicate;
       }
       const take = { name: bareName(file), format: 'bvh' as const, motion: joinMotions(measured), warnings };
-      measured = [];
       const plain = describeTake(take);
       const overrides = await firstOverrides(transaction, project, plain.passport);
       const { passport, motion } = Object.keys(overrides).length > 0 ? describeTake(take, overrides) : plain;
@@ -131,6 +99,47 @@ export async function importStream(
     if (error === duplicate) return { takes: [], duplicates: [heldName], skeleton: null };
     throw error;
   }
+}
+
+interface Draft {
+  readonly id: string;
+  readonly project: string;
+  readonly file: string;
+  readonly name: string;
+}
+
+/** Stores a motion chunk by chunk as it comes, and keeps of it what the passport is made on. */
+function chunkWriter(transaction: Pick<Database, 'insert'>, draft: Draft) {
+  const created = new Date();
+  let carry: Motion | null = null;
+  let index = 0;
+  const writer = {
+    frames: 0,
+    /** Places of the root, one a chunk. */
+    path: [] as number[],
+    /** The first blocks. */
+    measured: [] as Motion[],
+    store: async (blocks: readonly Motion[], isEnd: boolean): Promise<void> => {
+      if (blocks.length > 0 && writer.measured.length === 0)
+        await transaction.insert(takes).values({ ...draftOf(blocks[0]), ...draft, created });
+      for (const block of blocks) {
+        if (writer.frames < MEASURED_FRAMES) writer.measured.push(block);
+        writer.frames += block.frames;
+      }
+      const waiting = [...(carry ? [carry] : []), ...blocks];
+      carry = null;
+      if (waiting.length === 0) return;
+      const joined = joinMotions(waiting);
+      let at = 0;
+      for (; joined.frames - at >= CHUNK_FRAMES || (isEnd && at < joined.frames); at += CHUNK_FRAMES) {
+        const rows = motionToRows(joined, at, Math.min(CHUNK_FRAMES, joined.frames - at));
+        writer.path.push(...joined.rootPositions.subarray(at * 3, at * 3 + 3));
+        await transaction.insert(takeChunks).values({ take: draft.id, index: index++, bytes: Buffer.from(rows.buffer) });
+      }
+      carry = at < joined.frames ? cutMotion(joined, at, joined.frames - 1) : null;
+    },
+  };
+  return writer;
 }
 
 /** What a take's row holds before its motion has been measured. */

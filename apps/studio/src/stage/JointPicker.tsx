@@ -3,9 +3,7 @@ import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import { DUSK } from '@/controls/theme';
-
-/** Pixels within which a joint is meant. */
-const REACH = 16;
+import { listen, nearestTo } from './canvas-pick';
 
 /** Joints of one or two figures as dots over their bodies, larger where they are chosen; a click on one picks it. */
 export function JointPicker({
@@ -67,29 +65,16 @@ export function JointPicker({
     }
   });
   useEffect(() => {
-    const down = (event: PointerEvent) => {
-      if (event.button !== 0 || isElsewhere()) return;
-      const box = canvas.getBoundingClientRect();
-      let best: { figure: number; joint: number } | null = null;
-      let least = REACH;
-      figures.forEach((bones, figure) =>
-        bones.forEach((bone, joint) => {
-          bone.getWorldPosition(at).project(camera);
-          const away = Math.hypot(
-            ((at.x + 1) / 2) * box.width + box.left - event.clientX,
-            ((1 - at.y) / 2) * box.height + box.top - event.clientY,
-          );
-          if (away >= least || at.z >= 1) return;
-          least = away;
-          best = { figure, joint };
-        }),
-      );
-      const found = best as { figure: number; joint: number } | null;
-      if (found) onPick(found.figure, found.joint);
-    };
-    canvas.addEventListener('pointerdown', down);
-    return () => canvas.removeEventListener('pointerdown', down);
-  }, [at, camera, canvas, figures, isElsewhere, onPick]);
+    const joints = figures.flatMap((bones, figure) => bones.map((bone, joint) => ({ bone, figure, joint })));
+    return listen(canvas, {
+      pointerdown: (event) => {
+        if (event.button !== 0 || isElsewhere()) return;
+        const places = joints.map(({ bone }) => bone.getWorldPosition(new THREE.Vector3()));
+        const found = joints[nearestTo(event, places, camera, canvas)];
+        if (found) onPick(found.figure, found.joint);
+      },
+    });
+  }, [camera, canvas, figures, isElsewhere, onPick]);
   return (
     <>
       {clouds.map(({ points }, i) => (

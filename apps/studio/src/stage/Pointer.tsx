@@ -2,24 +2,76 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
+import { numeral } from '@/controls/Figure';
 import { DUSK } from '@/controls/theme';
 import { canvasLabel, LABEL_COLOURS } from './canvas-label';
+import { listen, nearestTo, onFloor, type PointerPlace } from './canvas-pick';
 
-/** Pixels within which a joint is meant. */
-const REACH = 16;
-
+/** An end of what is measured: on a joint, which it follows, or on the floor. */
 type Anchor = { readonly bone: THREE.Bone; readonly name: string } | { readonly point: THREE.Vector3 };
+
+interface Props {
+  readonly bones: readonly THREE.Bone[];
+  readonly names: readonly string[];
+  readonly measuring: boolean;
+}
 
 /**
  * What the pointer is on: names the joint under it and, while measuring, holds two points, on joints (which they then follow) or on the
  * floor, and tells how far they are apart.
  */
-export function Pointer({ bones, names, measuring }: { bones: readonly THREE.Bone[]; names: readonly string[]; measuring: boolean }) {
+export function Pointer({ bones, names, measuring }: Props) {
   const canvas = useThree((state) => state.gl.domElement);
   const camera = useThree((state) => state.camera);
   const invalidate = useThree((state) => state.invalidate);
   const anchors = useRef<Anchor[]>([]);
-  const line = useMemo(() => {
+  const line = useMeasuredLine();
+  const labels = useLabels(canvas);
+  useEffect(() => {
+    if (!measuring) anchors.current = [];
+    invalidate();
+    const nearest = (pointer: PointerPlace): Anchor | null => {
+      const places = bones.map((bone) => bone.getWorldPosition(new THREE.Vector3()));
+      const j = nearestTo(pointer, places, camera, canvas);
+      return j < 0 ? null : { bone: bones[j], name: names[j] };
+    };
+    return listen(canvas, {
+      pointermove: (event) => {
+        const found = event.buttons === 0 ? nearest(event) : null;
+        if (labels.current) sayName(labels.current.hover, found && 'name' in found ? found.name : null, event, canvas);
+      },
+      pointerleave: () => {
+        if (labels.current) labels.current.hover.style.display = 'none';
+      },
+      pointerdown: (event) => {
+        if (!measuring || event.button !== 0) return;
+        const point = onFloor(event, camera, canvas);
+        const anchor = nearest(event) ?? (point && { point });
+        if (!anchor) return;
+        anchors.current = anchors.current.length === 2 ? [anchor] : [...anchors.current, anchor];
+        invalidate();
+      },
+    });
+  }, [bones, camera, canvas, invalidate, labels, measuring, names]);
+  useFrame(() => {
+    const label = labels.current?.length;
+    const [a, b] = anchors.current;
+    line.visible = Boolean(a && b);
+    if (!label) return;
+    if (a && b) sayLength(label, placeOf(a), placeOf(b), { line, camera, canvas });
+    else {
+      label.style.display = measuring ? 'block' : 'none';
+      label.textContent = a ? 'now the other end' : 'click a joint or the floor';
+      label.style.transform = 'translate(12px, 44px)';
+    }
+  });
+  return <primitive object={line} />;
+}
+
+const placeOf = (anchor: Anchor) => ('bone' in anchor ? anchor.bone.getWorldPosition(new THREE.Vector3()) : anchor.point);
+
+function useMeasuredLine() {
+  return useMemo(() => {
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(6), 3));
     const made = new THREE.Line(geometry, new THREE.LineBasicMaterial({ color: DUSK.warm, depthTest: false }));
@@ -27,8 +79,11 @@ export function Pointer({ bones, names, measuring }: { bones: readonly THREE.Bon
     made.renderOrder = 5;
     return made;
   }, []);
-  const labels = useRef<{ hover: HTMLDivElement; length: HTMLDivElement } | null>(null);
+}
 
+/** The name of the joint under the pointer, and the length that is measured. */
+function useLabels(canvas: HTMLCanvasElement) {
+  const labels = useRef<{ hover: HTMLDivElement; length: HTMLDivElement } | null>(null);
   useEffect(() => {
     const made = { hover: canvasLabel(canvas, LABEL_COLOURS.plain), length: canvasLabel(canvas, LABEL_COLOURS.measured) };
     made.length.setAttribute('role', 'status');
@@ -38,90 +93,31 @@ export function Pointer({ bones, names, measuring }: { bones: readonly THREE.Bon
       made.length.remove();
     };
   }, [canvas]);
+  return labels;
+}
 
-  useEffect(() => {
-    if (!measuring) anchors.current = [];
-    invalidate();
-    const at = new THREE.Vector3();
-    const nearest = (event: PointerEvent): { bone: THREE.Bone; name: string } | null => {
-      const box = canvas.getBoundingClientRect();
-      let best: { bone: THREE.Bone; name: string } | null = null;
-      let least = REACH;
-      bones.forEach((bone, j) => {
-        bone.getWorldPosition(at).project(camera);
-        const away = Math.hypot(
-          ((at.x + 1) / 2) * box.width + box.left - event.clientX,
-          ((1 - at.y) / 2) * box.height + box.top - event.clientY,
-        );
-        if (away < least && at.z < 1) {
-          least = away;
-          best = { bone, name: names[j] };
-        }
-      });
-      return best;
-    };
-    const move = (event: PointerEvent) => {
-      const hover = labels.current?.hover;
-      if (!hover) return;
-      const found = event.buttons === 0 ? nearest(event) : null;
-      hover.style.display = found ? 'block' : 'none';
-      if (!found) return;
-      const box = canvas.getBoundingClientRect();
-      hover.textContent = found.name;
-      hover.style.transform = `translate(${event.clientX - box.left + 12}px, ${event.clientY - box.top - 26}px)`;
-    };
-    const leave = () => {
-      if (labels.current) labels.current.hover.style.display = 'none';
-    };
-    const down = (event: PointerEvent) => {
-      if (!measuring || event.button !== 0) return;
-      const joint = nearest(event);
-      const box = canvas.getBoundingClientRect();
-      const ray = new THREE.Raycaster();
-      ray.setFromCamera(
-        new THREE.Vector2(((event.clientX - box.left) / box.width) * 2 - 1, 1 - ((event.clientY - box.top) / box.height) * 2),
-        camera,
-      );
-      const onFloor = new THREE.Vector3();
-      const anchor: Anchor | null =
-        joint ?? (ray.ray.intersectPlane(new THREE.Plane(new THREE.Vector3(0, 1, 0), 0), onFloor) ? { point: onFloor } : null);
-      if (!anchor) return;
-      anchors.current = anchors.current.length === 2 ? [anchor] : [...anchors.current, anchor];
-      invalidate();
-    };
-    canvas.addEventListener('pointermove', move);
-    canvas.addEventListener('pointerleave', leave);
-    canvas.addEventListener('pointerdown', down);
-    return () => {
-      canvas.removeEventListener('pointermove', move);
-      canvas.removeEventListener('pointerleave', leave);
-      canvas.removeEventListener('pointerdown', down);
-    };
-  }, [bones, camera, canvas, invalidate, measuring, names]);
+function sayName(label: HTMLDivElement, name: string | null, { clientX, clientY }: PointerPlace, canvas: HTMLElement): void {
+  label.style.display = name === null ? 'none' : 'block';
+  const box = canvas.getBoundingClientRect();
+  label.textContent = name;
+  label.style.transform = `translate(${clientX - box.left + 12}px, ${clientY - box.top - 26}px)`;
+}
 
-  const ends = useMemo(() => [new THREE.Vector3(), new THREE.Vector3()], []);
-  useFrame(() => {
-    const label = labels.current?.length;
-    const [a, b] = anchors.current;
-    line.visible = Boolean(a && b);
-    if (!label) return;
-    if (!a || !b) {
-      label.style.display = measuring ? 'block' : 'none';
-      label.textContent = a ? 'now the other end' : 'click a joint or the floor';
-      label.style.transform = 'translate(12px, 44px)';
-      return;
-    }
-    [a, b].forEach((anchor, i) => ('bone' in anchor ? anchor.bone.getWorldPosition(ends[i]) : ends[i].copy(anchor.point)));
-    const position = line.geometry.getAttribute('position');
-    ends.forEach((end, i) => position.setXYZ(i, end.x, end.y, end.z));
-    position.needsUpdate = true;
-    const [p, q] = ends;
-    const over = Math.hypot(p.x - q.x, p.z - q.z);
-    label.style.display = 'block';
-    label.textContent = `${(p.distanceTo(q) * 100).toFixed(1)} cm  ·  ${(over * 100).toFixed(1)} over the floor, ${((q.y - p.y) * 100).toFixed(1).replace('-', '−')} up`;
-    const middle = p.clone().add(q).multiplyScalar(0.5).project(camera);
-    const box = canvas.getBoundingClientRect();
-    label.style.transform = `translate(${((middle.x + 1) / 2) * box.width + 10}px, ${((1 - middle.y) / 2) * box.height - 26}px)`;
-  });
-  return <primitive object={line} />;
+interface Seen {
+  readonly line: THREE.Line;
+  readonly camera: THREE.Camera;
+  readonly canvas: HTMLElement;
+}
+
+/** Draws the line between two places, and says at its middle how long it is. */
+function sayLength(label: HTMLDivElement, p: THREE.Vector3, q: THREE.Vector3, { line, camera, canvas }: Seen): void {
+  const position = line.geometry.getAttribute('position');
+  [p, q].forEach((end, i) => position.setXYZ(i, end.x, end.y, end.z));
+  position.needsUpdate = true;
+  const [whole, over, up] = [p.distanceTo(q), Math.hypot(p.x - q.x, p.z - q.z), q.y - p.y].map((metres) => numeral(metres * 100, 1));
+  label.style.display = 'block';
+  label.textContent = `${whole} cm  ·  ${over} over the floor, ${up} up`;
+  const middle = p.clone().add(q).multiplyScalar(0.5).project(camera);
+  const box = canvas.getBoundingClientRect();
+  label.style.transform = `translate(${((middle.x + 1) / 2) * box.width + 10}px, ${((1 - middle.y) / 2) * box.height - 26}px)`;
 }

@@ -3,7 +3,9 @@ import { useFrame, useThree, type ThreeEvent } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import { DUSK } from '@/controls/theme';
+import { numeral } from '@/controls/Figure';
 import { canvasLabel, LABEL_COLOURS } from './canvas-label';
+import type { PointerPlace } from './canvas-pick';
 
 /** A joint of the first figure (0) or of the other (1) that is turned by hand. */
 export interface Turning {
@@ -38,42 +40,18 @@ export function TurnRing({
   const canvas = useThree((state) => state.gl.domElement);
   const controls = useThree((state) => state.controls) as { enabled: boolean } | null;
   const group = useRef<THREE.Group>(null);
-  const axis = useRef<0 | 1 | 2>(2);
+  const axis = useRef<Axis>(2);
   const drag = useRef<{ from: number; degrees: number } | null>(null);
-  const label = useRef<HTMLDivElement | null>(null);
+  const label = useLabel(canvas);
   const card = useMemo(cardLines, []);
   useEffect(() => () => card.dispose(), [card]);
-  useEffect(() => {
-    const made = canvasLabel(canvas, LABEL_COLOURS.measured);
-    label.current = made;
-    invalidate();
-    return () => made.remove();
-  }, [canvas, invalidate]);
   useEffect(() => () => onHover(false), [onHover]);
 
-  const toViewer = useMemo(() => new THREE.Vector3(), []);
+  useEffect(() => invalidate(), [invalidate]);
   useFrame(({ camera }) => {
-    if (!group.current) return;
-    bone.getWorldPosition(group.current.position);
-    toViewer.copy(camera.position).sub(group.current.position);
-    group.current.scale.setScalar(RADIUS * toViewer.length());
-    if (drag.current) return;
-    const most = [toViewer.x, toViewer.y, toViewer.z].map(Math.abs);
-    axis.current = most[1] > Math.max(most[0], most[2]) ? 1 : most[0] > most[2] ? 0 : 2;
-    // The ring lies in the plane of its own X and Y; its Z becomes the axis.
-    group.current.rotation.set(axis.current === 1 ? -Math.PI / 2 : 0, axis.current === 0 ? Math.PI / 2 : 0, 0);
+    if (group.current) axis.current = faceViewer(group.current, bone, camera, drag.current ? axis.current : null);
   });
-
-  /** Where the pointer is round the axis, degrees, right-handed. */
-  const angleOf = ({ ray }: ThreeEvent<PointerEvent>): number | null => {
-    if (!group.current) return null;
-    const normal = new THREE.Vector3().setComponent(axis.current, 1);
-    const hit = ray.intersectPlane(new THREE.Plane().setFromNormalAndCoplanarPoint(normal, group.current.position), new THREE.Vector3());
-    if (!hit) return null;
-    hit.sub(group.current.position);
-    const [u, v] = [(axis.current + 1) % 3, (axis.current + 2) % 3];
-    return THREE.MathUtils.radToDeg(Math.atan2(hit.getComponent(v), hit.getComponent(u)));
-  };
+  const angleOf = (event: ThreeEvent<PointerEvent>) => (group.current ? angleRound(event.ray, group.current.position, axis.current) : null);
   const down = (event: ThreeEvent<PointerEvent>) => {
     const from = event.button === 0 ? angleOf(event) : null;
     if (from === null) return;
@@ -86,15 +64,8 @@ export function TurnRing({
     const now = drag.current && angleOf(event);
     if (!drag.current || now === null) return;
     event.stopPropagation();
-    const raw = now - drag.current.from;
-    const round = raw - 360 * Math.round(raw / 360);
-    const degrees = event.altKey ? Math.round(round * 10) / 10 : Math.round(round / SNAP) * SNAP;
-    if (label.current) {
-      const box = canvas.getBoundingClientRect();
-      label.current.style.display = 'block';
-      label.current.style.transform = `translate(${event.clientX - box.left + 14}px, ${event.clientY - box.top - 30}px)`;
-      label.current.textContent = `${AXIS_NAMES[axis.current]} ${String(degrees).replace('-', '−')}°`;
-    }
+    const degrees = snapped(now - drag.current.from, event.altKey);
+    if (label.current) sayTurn(label.current, `${AXIS_NAMES[axis.current]} ${numeral(degrees, event.altKey ? 1 : 0)}°`, event, canvas);
     if (degrees === drag.current.degrees) return;
     drag.current.degrees = degrees;
     onTurn(axis.current, degrees, false);
@@ -125,6 +96,54 @@ export function TurnRing({
       </mesh>
     </group>
   );
+}
+
+type Axis = 0 | 1 | 2;
+
+function useLabel(canvas: HTMLCanvasElement) {
+  const label = useRef<HTMLDivElement | null>(null);
+  useEffect(() => {
+    const made = canvasLabel(canvas, LABEL_COLOURS.measured);
+    label.current = made;
+    return () => made.remove();
+  }, [canvas]);
+  return label;
+}
+
+/** Puts the ring about a joint, in the plane that faces the viewer most, or in the one in which it is being dragged. */
+function faceViewer(ring: THREE.Group, bone: THREE.Object3D, camera: THREE.Camera, held: Axis | null): Axis {
+  bone.getWorldPosition(ring.position);
+  const toViewer = camera.position.clone().sub(ring.position);
+  ring.scale.setScalar(RADIUS * toViewer.length());
+  if (held !== null) return held;
+  const most = [toViewer.x, toViewer.y, toViewer.z].map(Math.abs);
+  const axis = most[1] > Math.max(most[0], most[2]) ? 1 : most[0] > most[2] ? 0 : 2;
+  // The ring lies in the plane of its own X and Y; its Z becomes the axis.
+  ring.rotation.set(axis === 1 ? -Math.PI / 2 : 0, axis === 0 ? Math.PI / 2 : 0, 0);
+  return axis;
+}
+
+/** Where a ray is round an axis through a place, degrees, right-handed; null when it misses the plane. */
+function angleRound(ray: THREE.Ray, about: THREE.Vector3, axis: Axis): number | null {
+  const normal = new THREE.Vector3().setComponent(axis, 1);
+  const hit = ray.intersectPlane(new THREE.Plane().setFromNormalAndCoplanarPoint(normal, about), new THREE.Vector3());
+  if (!hit) return null;
+  hit.sub(about);
+  const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
+  return THREE.MathUtils.radToDeg(Math.atan2(hit.getComponent(v), hit.getComponent(u)));
+}
+
+/** The turn the short way round, 5° at a time or, freely, a tenth of one. */
+function snapped(degrees: number, isFree: boolean): number {
+  const round = degrees - 360 * Math.round(degrees / 360);
+  return isFree ? Math.round(round * 10) / 10 : Math.round(round / SNAP) * SNAP;
+}
+
+function sayTurn(label: HTMLDivElement, words: string, { clientX, clientY }: PointerPlace, canvas: HTMLElement): void {
+  const box = canvas.getBoundingClientRect();
+  label.style.display = 'block';
+  label.style.transform = `translate(${clientX - box.left + 14}px, ${clientY - box.top - 30}px)`;
+  label.textContent = words;
 }
 
 /** A circle of radius 1 with a tick every 5°, longer every 15° and 45°. */

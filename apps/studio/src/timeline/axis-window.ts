@@ -1,4 +1,5 @@
-import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
+import { scaleLinear } from 'd3-scale';
+import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { GUTTER, RIGHT } from './deck-layout';
 
 /** The stretch of the take that the deck shows, frames. */
@@ -70,13 +71,13 @@ export function useAxis(svg: RefObject<SVGSVGElement | null>, frames: number, wi
   useWheelZoom(svg, setWindow, frames, width);
   const span = Math.max(1, width - GUTTER - RIGHT);
   const pan = usePan(setWindow, frames, span);
-  const x = useCallback((frame: number) => GUTTER + ((frame - window.from) / (window.to - window.from)) * span, [window, span]);
-  const frameAt = useCallback(
-    (clientX: number) => {
-      const left = svg.current?.getBoundingClientRect().left ?? 0;
-      return window.from + ((clientX - left - GUTTER) / span) * (window.to - window.from);
-    },
-    [svg, window, span],
+  const x = useMemo(
+    () =>
+      scaleLinear()
+        .domain([window.from, window.to])
+        .range([GUTTER, GUTTER + span]),
+    [window, span],
   );
-  return { window, setWindow, span, pan, x, frameAt };
+  const frameAt = useCallback((clientX: number) => x.invert(clientX - (svg.current?.getBoundingClientRect().left ?? 0)), [svg, x]);
+  return { window, setWindow, span, pan, x: x as (frame: number) => number, frameAt };
 }

@@ -1,6 +1,6 @@
 import type { OpenTake } from '@/worker/core.worker';
 import type { DeckWindow } from './axis-window';
-import { rulerTicks } from './paths';
+import { ticks } from './ticks';
 
 export const RULER_UNITS = ['seconds', 'frames', 'strides'] as const;
 export type RulerUnit = (typeof RULER_UNITS)[number];
@@ -23,11 +23,8 @@ export function rulerOf(
   const [from, to] = [window.from / perUnit, window.to / perUnit];
   // A tenth of a second, where there is room.
   const fine = unit === 'seconds' && to - from < 4 ? 10 : 1;
-  const { step, minor, first } = rulerTicks(from * fine, to * fine, width, 70);
-  const out: { frame: number; label: string | null }[] = [];
-  for (let v = first - step; v <= to * fine; v += minor) {
-    const isLabelled = Math.abs(v / step - Math.round(v / step)) < 1e-6;
-    out.push({ frame: (v / fine) * perUnit, label: isLabelled ? String(Number((v / fine).toFixed(2))) : null });
-  }
-  return out.filter(({ frame }) => frame >= 0);
+  return ticks(Math.max(0, from * fine), to * fine, width, 48).map(({ at, isLabelled }) => ({
+    frame: (at / fine) * perUnit,
+    label: isLabelled ? String(Number((at / fine).toFixed(2))) : null,
+  }));
 }

@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { BOUNDS, isOut } from '@/data/bounds';
 import { log } from '@/server/log';
 import { readBody, respond } from '@/server/respond';
-import { rulerTicks, tracePath } from '@/timeline/paths';
+import { tracePath } from '@/timeline/paths';
+import { ticks } from '@/timeline/ticks';
 
 const post = (headers: Record<string, string>, body?: BodyInit) =>
   new Request('http://lantern.test/api', { method: 'POST', headers: { host: 'lantern.test', ...headers }, body });
@@ -49,7 +50,7 @@ test('a trace of many frames keeps every spike', () => {
     (f) => f / 200,
     (v) => v,
   );
-  expect(path).toMatch(/ 9\.0/);
+  expect(path).toMatch(/,9L/);
   expect(path.split('L').length).toBeLessThan(1100);
 });
 
@@ -59,10 +60,14 @@ test('a ruler has round steps with room for its words', () => {
     [120, 4000, 600],
     [5, 17, 900],
   ]) {
-    const { step, first } = rulerTicks(from, to, width, 64);
-    expect((step / (to - from)) * width).toBeGreaterThanOrEqual(Math.min(64, width / (to - from)));
+    const all = ticks(from, to, width, 44);
+    const labelled = all.filter(({ isLabelled }) => isLabelled).map(({ at }) => at);
+    const step = labelled[1] - labelled[0];
+    expect((step / (to - from)) * width).toBeGreaterThanOrEqual(44);
     expect(String(step)).toMatch(/^[125]0*$/);
-    expect(first % step).toBe(0);
+    expect(labelled.every((at) => at % step === 0)).toBe(true);
+    expect(all.every(({ at }) => Number.isInteger(at) && at >= from && at <= to)).toBe(true);
+    expect(all.length).toBeGreaterThanOrEqual(labelled.length);
   }
 });
 

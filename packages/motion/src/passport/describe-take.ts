@@ -131,26 +131,41 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
       freeFall: fall,
       reading,
       missing: missingParts(motion.skeleton, walked?.body ?? null),
-      reasons: {
-        stature: statureReason(stature),
-        fps: rateReason(take, overrides, fall),
-        up: overrides.up
-          ? 'Set by hand.'
-          : take.format === 'gltf'
-            ? 'glTF is Y up by its specification.'
-            : `The body is tallest along ${AXIS_WORDS[up]}, and its lowest points keep their level along it.`,
-        facing: walked
-          ? `Hips and shoulders of the first frame face ${Math.round(reading.facing * DEGREES)}° from ahead.`
-          : 'No two legs were found to tell it by.',
-        origin: `The hips start at ${reading.origin.map((v) => v.toFixed(2)).join(', ')} m on the floor.`,
-        floor: walked
-          ? `The level of the soles in the frames in which a foot is flat and low: ${(reading.floorM * 100).toFixed(1)} cm.`
-          : 'No feet were found to tell it by.',
-      },
+      reasons: reasonsOf(take, overrides, { stature, fall, up, reading, isWalked: walked !== null }),
       warnings: [...take.warnings, ...findWarnings(take, overrides, units, up, fall, reading, walked?.body ?? null)],
     },
     motion,
     ground: motion === asRead ? walked : groundwork(motion),
+  };
+}
+
+/** What a passport rests on. */
+interface Findings {
+  readonly stature: Stature;
+  readonly fall: FreeFall;
+  readonly up: UpAxis;
+  readonly reading: TakeReading;
+  /** Whether there were legs to tell headings and the floor by. */
+  readonly isWalked: boolean;
+}
+
+/** Why each line of a passport says what it says. */
+function reasonsOf(take: Take, overrides: TakeOverrides, { stature, fall, up, reading, isWalked }: Findings): Passport['reasons'] {
+  return {
+    stature: statureReason(stature),
+    fps: rateReason(take, overrides, fall),
+    up: overrides.up
+      ? 'Set by hand.'
+      : take.format === 'gltf'
+        ? 'glTF is Y up by its specification.'
+        : `The body is tallest along ${AXIS_WORDS[up]}, and its lowest points keep their level along it.`,
+    facing: isWalked
+      ? `Hips and shoulders of the first frame face ${Math.round(reading.facing * DEGREES)}° from ahead.`
+      : 'No two legs were found to tell it by.',
+    origin: `The hips start at ${reading.origin.map((v) => v.toFixed(2)).join(', ')} m on the floor.`,
+    floor: isWalked
+      ? `The level of the soles in the frames in which a foot is flat and low: ${(reading.floorM * 100).toFixed(1)} cm.`
+      : 'No feet were found to tell it by.',
   };
 }
 

@@ -16,24 +16,9 @@ const isOpen = ({ state }: FitJobInfo) => state === 'waiting' || state === 'runn
 /** Any number of takes onto any characters, done by the workers of the queue; what came of each, the worst first. */
 export function DayPanel({ data, onOpen }: { data: ProjectData; onOpen: (take: string, character: string, frame?: number) => void }) {
   const project = useProjectInfo();
-  const client = useQueryClient();
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [onto, setOnto] = useState<ReadonlySet<string>>(() => new Set(data.characters.map(({ id }) => id)));
-  const key = ['fit-run', project.id];
-  const { data: jobs = [] } = useQuery<FitJobInfo[]>({
-    queryKey: key,
-    queryFn: () => fetchAs(z.array(fitJobSchema), `/api/projects/${project.id}/fit-runs`),
-    refetchInterval: ({ state }) => (state.data?.some(isOpen) ? LOOK : false),
-  });
-  const start = useMutation({
-    mutationFn: (input: { takes: string[]; characters: string[] }) =>
-      fetchJson(`/api/projects/${project.id}/fit-runs`, { method: 'POST', body: JSON.stringify(input) }),
-    onSettled: () => client.invalidateQueries({ queryKey: key }),
-  });
-  const stop = useMutation({
-    mutationFn: (run: string) => fetchJson(`/api/projects/${project.id}/fit-runs/${run}`, { method: 'DELETE' }),
-    onSettled: () => client.invalidateQueries({ queryKey: key }),
-  });
+  const { jobs, start, stop } = useFitRun(project.id);
   const takes = data.takes.filter(({ id }) => !left.has(id));
   const characters = data.characters.filter(({ id }) => onto.has(id));
   const open = jobs.filter(isOpen).length;
@@ -72,17 +57,7 @@ export function DayPanel({ data, onOpen }: { data: ProjectData; onOpen: (take: s
           ))}
         </Box>
         {open > 0 ? (
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}>
-            <Box sx={{ flex: 1 }} role="status">
-              <Typography variant="body2">
-                {jobs.length - open} of {jobs.length} done
-              </Typography>
-              <LinearProgress variant="determinate" value={(100 * (jobs.length - open)) / Math.max(1, jobs.length)} aria-label="Fitting" />
-            </Box>
-            <Button variant="outlined" color="inherit" onClick={() => stop.mutate(jobs[0].run)}>
-              Stop
-            </Button>
-          </Box>
+          <Under done={jobs.length - open} of={jobs.length} onStop={() => stop.mutate(jobs[0].run)} />
         ) : (
           <Button
             variant="contained"
@@ -109,6 +84,44 @@ export function DayPanel({ data, onOpen }: { data: ProjectData; onOpen: (take: s
           <FitReport jobs={jobs} data={data} onOpen={onOpen} />
         )}
       </Box>
+    </Box>
+  );
+}
+
+/** The run of the queue: its jobs, looked at while some are open, and how to start and stop one. */
+function useFitRun(project: string) {
+  const client = useQueryClient();
+  const key = ['fit-run', project];
+  const { data: jobs = [] } = useQuery<FitJobInfo[]>({
+    queryKey: key,
+    queryFn: () => fetchAs(z.array(fitJobSchema), `/api/projects/${project}/fit-runs`),
+    refetchInterval: ({ state }) => (state.data?.some(isOpen) ? LOOK : false),
+  });
+  const start = useMutation({
+    mutationFn: (input: { takes: string[]; characters: string[] }) =>
+      fetchJson(`/api/projects/${project}/fit-runs`, { method: 'POST', body: JSON.stringify(input) }),
+    onSettled: () => client.invalidateQueries({ queryKey: key }),
+  });
+  const stop = useMutation({
+    mutationFn: (run: string) => fetchJson(`/api/projects/${project}/fit-runs/${run}`, { method: 'DELETE' }),
+    onSettled: () => client.invalidateQueries({ queryKey: key }),
+  });
+  return { jobs, start, stop };
+}
+
+/** How far a run is, and how to end it. */
+function Under({ done, of, onStop }: { done: number; of: number; onStop: () => void }) {
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}>
+      <Box sx={{ flex: 1 }} role="status">
+        <Typography variant="body2">
+          {done} of {of} done
+        </Typography>
+        <LinearProgress variant="determinate" value={(100 * done) / Math.max(1, of)} aria-label="Fitting" />
+      </Box>
+      <Button variant="outlined" color="inherit" onClick={onStop}>
+        Stop
+      </Button>
     </Box>
   );
 }

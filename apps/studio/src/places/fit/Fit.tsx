@@ -89,10 +89,28 @@ function Desk({ data }: { data: ProjectData }) {
       <CharacterBar data={data} open={character?.id ?? null} isReading={isReading} onOpen={(id) => open(take.id, id)} onBrowse={browse} />
     </Box>
   );
-  const tabs = (
+  return (
+    <Box {...getRootProps()} sx={{ height: '100%' }}>
+      <input {...getInputProps({ 'aria-label': 'Character file' })} accept=".glb" />
+      <Pair
+        key={`${take.id} ${character?.id} ${at}`}
+        at={at}
+        data={data}
+        take={take}
+        character={character?.id ?? null}
+        panel={panel}
+        head={[bar, <PanelTabs key="tabs" panel={panel} onPanel={setPanel} />]}
+        onOpen={open}
+      />
+    </Box>
+  );
+}
+
+function PanelTabs({ panel, onPanel }: { panel: Panel; onPanel: (panel: Panel) => void }) {
+  return (
     <Tabs
       value={panel}
-      onChange={(_, next: Panel) => setPanel(next)}
+      onChange={(_, next: Panel) => onPanel(next)}
       aria-label="Of the fit"
       variant="fullWidth"
       sx={{
@@ -108,20 +126,5 @@ function Desk({ data }: { data: ProjectData }) {
         <Tab key={name} value={name} label={PANELS[name]} disableRipple />
       ))}
     </Tabs>
-  );
-  return (
-    <Box {...getRootProps()} sx={{ height: '100%' }}>
-      <input {...getInputProps({ 'aria-label': 'Character file' })} accept=".glb" />
-      <Pair
-        key={`${take.id} ${character?.id} ${at}`}
-        at={at}
-        data={data}
-        take={take}
-        character={character?.id ?? null}
-        panel={panel}
-        head={[bar, tabs]}
-        onOpen={open}
-      />
-    </Box>
   );
 }

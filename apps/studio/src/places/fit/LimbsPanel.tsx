@@ -31,73 +31,9 @@ export function LimbsPanel({
   onChange: (settings: FitOverrides) => void;
   onGo: (frame: number) => void;
 }) {
-  const travel = settings.travel ?? 'legs';
   return (
     <Box sx={{ height: '100%', overflow: 'auto', px: 1.5, py: 1 }}>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', alignItems: 'center', columnGap: 1.5 }}>
-        <Choose
-          label="goes as far as"
-          value={typeof travel === 'number' ? 'factor' : travel}
-          options={{ legs: `its legs go (× ${legRatio.toFixed(3)})`, captured: 'captured', factor: 'a factor says' }}
-          onChange={(next) => onChange({ ...settings, travel: next === 'factor' ? Number(legRatio.toFixed(2)) : next })}
-        />
-        {typeof travel === 'number' && (
-          <>
-            <Label>factor</Label>
-            <TypedNumber
-              name="Factor of travel"
-              value={travel}
-              least={0.05}
-              most={20}
-              step={0.05}
-              onChange={(next) => onChange({ ...settings, travel: next })}
-            />
-          </>
-        )}
-        <Choose
-          label="feet and hands that bear"
-          value={settings.planted ?? 'held'}
-          options={{ held: 'stay where they came down', free: 'go with the joints' }}
-          onChange={(planted) => onChange({ ...settings, planted })}
-        />
-        <Choose
-          label="hips, thighs and back"
-          value={settings.seat ?? 'free'}
-          options={{ free: 'where they come', out: 'out of the floor' }}
-          onChange={(seat) => onChange({ ...settings, seat })}
-        />
-        <Label>soles higher by</Label>
-        <TypedNumber
-          name="Soles higher by, centimetres"
-          unit="cm"
-          value={settings.soleCm ?? 0}
-          least={-20}
-          most={20}
-          step={0.5}
-          digits={1}
-          onChange={(soleCm) => onChange({ ...settings, soleCm })}
-        />
-        <Label>the body gives way by</Label>
-        <TypedNumber
-          name="Share that the body gives way"
-          value={settings.give ?? 0.3}
-          least={0}
-          most={1}
-          step={0.1}
-          onChange={(give) => onChange({ ...settings, give })}
-        />
-        <Label>fingers not captured bend by</Label>
-        <TypedNumber
-          name="Bend of fingers, degrees"
-          unit="°"
-          value={settings.curlDeg ?? 18}
-          least={-30}
-          most={90}
-          step={5}
-          digits={0}
-          onChange={(curlDeg) => onChange({ ...settings, curlDeg })}
-        />
-      </Box>
+      <Whole settings={settings} legRatio={legRatio} onChange={onChange} />
       <Typography variant="h3" sx={{ mt: 1.2 }}>
         Placement weights
       </Typography>
@@ -115,23 +51,99 @@ export function LimbsPanel({
       ))}
       <Offsets settings={settings} onChange={onChange} />
       <Translations settings={settings} joints={joints} onChange={onChange} />
-      {report && report.limits.length > 0 && (
+      {report && report.limits.length > 0 && <Beyond report={report} onGo={onGo} />}
+    </Box>
+  );
+}
+
+/** What holds for the whole body: how far it goes, what bears, how much it gives way. */
+function Whole({ settings, legRatio, onChange }: { settings: FitOverrides; legRatio: number; onChange: (settings: FitOverrides) => void }) {
+  const travel = settings.travel ?? 'legs';
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', alignItems: 'center', columnGap: 1.5 }}>
+      <Choose
+        label="goes as far as"
+        value={typeof travel === 'number' ? 'factor' : travel}
+        options={{ legs: `its legs go (× ${legRatio.toFixed(3)})`, captured: 'captured', factor: 'a factor says' }}
+        onChange={(next) => onChange({ ...settings, travel: next === 'factor' ? Number(legRatio.toFixed(2)) : next })}
+      />
+      {typeof travel === 'number' && (
         <>
-          <Typography variant="h3" sx={{ mt: 1.2 }}>
-            Joints beyond what they do
-          </Typography>
-          {report.limits.slice(0, 5).map(({ part, degrees, frame }) => (
-            <Box key={part} sx={{ display: 'flex', borderTop: `1px solid ${chart('rule')}`, alignItems: 'baseline' }}>
-              <Typography variant="body2" sx={{ flex: 1 }}>
-                ▲ {partName(part)}
-              </Typography>
-              <Typography variant="body2">by {degrees.toFixed(0)}°</Typography>
-              <Small onClick={() => onGo(frame)}>at frame {frame}</Small>
-            </Box>
-          ))}
+          <Label>factor</Label>
+          <TypedNumber
+            name="Factor of travel"
+            value={travel}
+            least={0.05}
+            most={20}
+            step={0.05}
+            onChange={(next) => onChange({ ...settings, travel: next })}
+          />
         </>
       )}
+      <Choose
+        label="feet and hands that bear"
+        value={settings.planted ?? 'held'}
+        options={{ held: 'stay where they came down', free: 'go with the joints' }}
+        onChange={(planted) => onChange({ ...settings, planted })}
+      />
+      <Choose
+        label="hips, thighs and back"
+        value={settings.seat ?? 'free'}
+        options={{ free: 'where they come', out: 'out of the floor' }}
+        onChange={(seat) => onChange({ ...settings, seat })}
+      />
+      <Label>soles higher by</Label>
+      <TypedNumber
+        name="Soles higher by, centimetres"
+        unit="cm"
+        value={settings.soleCm ?? 0}
+        least={-20}
+        most={20}
+        step={0.5}
+        digits={1}
+        onChange={(soleCm) => onChange({ ...settings, soleCm })}
+      />
+      <Label>the body gives way by</Label>
+      <TypedNumber
+        name="Share that the body gives way"
+        value={settings.give ?? 0.3}
+        least={0}
+        most={1}
+        step={0.1}
+        onChange={(give) => onChange({ ...settings, give })}
+      />
+      <Label>fingers not captured bend by</Label>
+      <TypedNumber
+        name="Bend of fingers, degrees"
+        unit="°"
+        value={settings.curlDeg ?? 18}
+        least={-30}
+        most={90}
+        step={5}
+        digits={0}
+        onChange={(curlDeg) => onChange({ ...settings, curlDeg })}
+      />
     </Box>
+  );
+}
+
+/** The joints that the fit bends beyond what they do, the worst first. */
+function Beyond({ report, onGo }: { report: FitReport; onGo: (frame: number) => void }) {
+  return (
+    <>
+      <Typography variant="h3" sx={{ mt: 1.2 }}>
+        Joints beyond what they do
+      </Typography>
+      {report.limits.slice(0, 5).map(({ part, degrees, frame }) => (
+        <Box key={part} sx={{ display: 'flex', borderTop: `1px solid ${chart('rule')}`, alignItems: 'baseline' }}>
+          <Typography variant="body2" sx={{ flex: 1 }}>
+            ▲ {partName(part)}
+          </Typography>
+          <Typography variant="body2">by {degrees.toFixed(0)}°</Typography>
+          <Small onClick={() => onGo(frame)}>at frame {frame}</Small>
+        </Box>
+      ))}
+    </>
   );
 }
 

@@ -35,7 +35,7 @@ interface Props {
 export function Pair(props: Props) {
   const { data, take, panel, head, onOpen } = props;
   const pair = usePair(props);
-  const { opened, view, fitted, settings, change, stretch } = pair;
+  const { opened, view, fitted, stretch } = pair;
   const [overlaid, setOverlaid] = useState(false);
   const inReference = panel === 'reference';
   const stage = usePairStage(pair, panel, overlaid);
@@ -87,34 +87,7 @@ export function Pair(props: Props) {
       {head[0]}
       {head[1]}
       <Box sx={{ minHeight: 0 }}>
-        {panel === 'day' ? (
-          <DayPanel data={data} onOpen={onOpen} />
-        ) : !view.data ? (
-          <Box sx={{ p: 2 }}>
-            {pair.trouble ? <Typography>{pair.trouble.message}</Typography> : <LinearProgress aria-label="Finding the parts" />}
-          </Box>
-        ) : panel === 'parts' ? (
-          <PartsPanel view={view.data} settings={settings} chosen={pair.chosen} onChoose={pair.setChosen} onChange={change} />
-        ) : panel === 'reference' ? (
-          <ReferencePanel
-            view={view.data}
-            settings={pair.draft ?? settings}
-            hand={pair.hand}
-            onHand={pair.setHand}
-            onChange={change}
-            onTakePose={() => opened && change(withPose(settings, opened.motion, take.name, (stretch?.from ?? 0) * CHUNK_FRAMES))}
-          />
-        ) : (
-          <LimbsPanel
-            settings={settings}
-            legRatio={view.data.legRatio}
-            joints={movableOf(view.data)}
-            props={take.props}
-            report={report}
-            onChange={change}
-            onGo={(frame) => usePlayer.getState().seek(frame)}
-          />
-        )}
+        {panel === 'day' ? <DayPanel data={data} onOpen={onOpen} /> : <SidePanel pair={pair} panel={panel} take={take} />}
       </Box>
     </Box>
   );
@@ -125,6 +98,42 @@ export function Pair(props: Props) {
         { id: 'fit-stage', size: '62%', least: '40%', content: window },
         { id: 'fit-panel', size: '38%', least: '28%', content: side },
       ]}
+    />
+  );
+}
+
+/** What is settled for the pair: who is mapped to whom, the reference, what limbs keep. */
+function SidePanel({ pair, panel, take }: { pair: ReturnType<typeof usePair>; panel: Panel; take: TakeInfo }) {
+  const { opened, view, fitted, settings, change, stretch } = pair;
+  const first = (stretch?.from ?? 0) * CHUNK_FRAMES;
+  if (!view.data)
+    return (
+      <Box sx={{ p: 2 }}>
+        {pair.trouble ? <Typography>{pair.trouble.message}</Typography> : <LinearProgress aria-label="Finding the parts" />}
+      </Box>
+    );
+  if (panel === 'parts')
+    return <PartsPanel view={view.data} settings={settings} chosen={pair.chosen} onChoose={pair.setChosen} onChange={change} />;
+  if (panel === 'reference')
+    return (
+      <ReferencePanel
+        view={view.data}
+        settings={pair.draft ?? settings}
+        hand={pair.hand}
+        onHand={pair.setHand}
+        onChange={change}
+        onTakePose={() => opened && change(withPose(settings, opened.motion, take.name, first))}
+      />
+    );
+  return (
+    <LimbsPanel
+      settings={settings}
+      legRatio={view.data.legRatio}
+      joints={movableOf(view.data)}
+      props={take.props}
+      report={fitted.data?.report ?? null}
+      onChange={change}
+      onGo={(frame) => usePlayer.getState().seek(frame)}
     />
   );
 }

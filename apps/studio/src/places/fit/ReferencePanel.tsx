@@ -55,8 +55,6 @@ export function ReferencePanel({
   const reference = settings.reference ?? PLAIN;
   const put = (change: Partial<Reference>) => onChange({ ...settings, reference: { ...reference, ...change } });
   const isPose = typeof reference.source === 'object';
-  const turn: Turn = reference.turns[side][part] ?? [0, 0, 0];
-  const putTurn = (which: Part, next: Turn) => onChange(withTurn(settings, side, which, next));
   const rows = PARTS.filter((p) => view.mismatch[p] !== undefined).sort((a, b) => (view.mismatch[b] ?? 0) - (view.mismatch[a] ?? 0));
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100%', minHeight: 0 }}>
@@ -73,91 +71,119 @@ export function ReferencePanel({
         />
         <Choose label="the character" value={reference.target} options={KINDS} onChange={(target) => put({ target })} />
       </Box>
-      <Box
-        role="group"
-        aria-label="Turn by hand"
-        sx={{ m: 1.5, mt: 1, p: 1.2, border: `1px solid ${chart('rule')}`, borderRadius: 1, bgcolor: chart('card') }}
-      >
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', alignItems: 'center', columnGap: 1.5 }}>
-          <Choose
-            label="turn by hand"
-            value={part}
-            options={Object.fromEntries(rows.map((p) => [p, partName(p)])) as Record<Part, string>}
-            onChange={(next) => onHand({ part: next, side })}
-          />
-          <Choose
-            label="of"
-            value={side}
-            options={{ target: 'the character', source: 'the take' }}
-            onChange={(next) => onHand({ part, side: next })}
-          />
-        </Box>
-        <Typography variant="body2" color="text.secondary">
-          Click a joint on the stage and drag the ring about it, 5° at a time or with Alt by any angle; or type:
-        </Typography>
-        <Box sx={{ display: 'flex', gap: 1.5, mt: 0.4, alignItems: 'baseline' }}>
-          {AXES.map((axis, k) => (
-            <Box key={axis} sx={{ display: 'flex', gap: 0.4, alignItems: 'baseline' }}>
-              <Typography variant="body2" color="text.secondary">
-                {axis}
-              </Typography>
-              <TypedNumber
-                name={`Turn about the axis to the ${axis}, degrees`}
-                value={turn[k]}
-                unit="°"
-                least={-180}
-                most={180}
-                step={SNAP}
-                digits={1}
-                width={40}
-                onChange={(v) => putTurn(part, turn.map((old, i) => (i === k ? v : old)) as Turn)}
-              />
-            </Box>
-          ))}
-          <Box sx={{ flex: 1 }} />
-          {otherPart(part) !== part && (
-            <Small
-              name={`The same for the ${partName(otherPart(part))}`}
-              onClick={() => putTurn(otherPart(part), [turn[0], -turn[1], -turn[2]])}
-            >
-              mirror
-            </Small>
-          )}
-        </Box>
+      <ByHandCard
+        hand={{ part, side }}
+        parts={rows}
+        turn={reference.turns[side][part] ?? [0, 0, 0]}
+        onHand={onHand}
+        onTurn={(which, turn) => onChange(withTurn(settings, side, which, turn))}
+      />
+      <Mismatch parts={rows} degreesOf={(p) => view.mismatch[p] ?? 0} />
+    </Box>
+  );
+}
+
+interface ByHandProps {
+  readonly hand: ByHand;
+  readonly parts: readonly Part[];
+  readonly turn: Turn;
+  readonly onHand: (hand: ByHand) => void;
+  readonly onTurn: (part: Part, turn: Turn) => void;
+}
+
+/** One part of one side, turned by hand about the axes of the world. */
+function ByHandCard({ hand: { part, side }, parts, turn, onHand, onTurn }: ByHandProps) {
+  return (
+    <Box
+      role="group"
+      aria-label="Turn by hand"
+      sx={{ m: 1.5, mt: 1, p: 1.2, border: `1px solid ${chart('rule')}`, borderRadius: 1, bgcolor: chart('card') }}
+    >
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', alignItems: 'center', columnGap: 1.5 }}>
+        <Choose
+          label="turn by hand"
+          value={part}
+          options={Object.fromEntries(parts.map((p) => [p, partName(p)])) as Record<Part, string>}
+          onChange={(next) => onHand({ part: next, side })}
+        />
+        <Choose
+          label="of"
+          value={side}
+          options={{ target: 'the character', source: 'the take' }}
+          onChange={(next) => onHand({ part, side: next })}
+        />
       </Box>
-      <Box sx={{ flex: 1, overflow: 'auto', minHeight: 0, px: 1.5 }}>
-        <Typography variant="body2" color="text.secondary">
-          What is left between the two, bone by bone:
-        </Typography>
-        <Box component="ul" aria-label="Mismatch of the references" sx={{ m: 0, p: 0, listStyle: 'none' }}>
-          {rows.map((p) => {
-            const degrees = view.mismatch[p] ?? 0;
-            return (
-              <Box
-                component="li"
-                key={p}
-                sx={{
-                  display: 'grid',
-                  gridTemplateColumns: '14px 130px 1fr 62px',
-                  alignItems: 'center',
-                  gap: 1,
-                  borderTop: `1px solid ${chart('rule')}`,
-                  py: 0.15,
-                }}
-              >
-                <PartMark part={p} />
-                <Typography variant="body2">{partName(p)}</Typography>
-                <Box sx={{ height: 6, bgcolor: chart('rule'), borderRadius: 1 }}>
-                  <Box sx={{ height: 6, width: `${Math.min(100, (100 * degrees) / 45)}%`, bgcolor: 'text.secondary', borderRadius: 1 }} />
-                </Box>
-                <Typography variant="body2" sx={{ textAlign: 'right' }}>
-                  {degrees > APART && '▲ '}
-                  {numeral(degrees, 1)}°
-                </Typography>
+      <Typography variant="body2" color="text.secondary">
+        Click a joint on the stage and drag the ring about it, 5° at a time or with Alt by any angle; or type:
+      </Typography>
+      <Box sx={{ display: 'flex', gap: 1.5, mt: 0.4, alignItems: 'baseline' }}>
+        {AXES.map((axis, k) => (
+          <Box key={axis} sx={{ display: 'flex', gap: 0.4, alignItems: 'baseline' }}>
+            <Typography variant="body2" color="text.secondary">
+              {axis}
+            </Typography>
+            <TypedNumber
+              name={`Turn about the axis to the ${axis}, degrees`}
+              value={turn[k]}
+              unit="°"
+              least={-180}
+              most={180}
+              step={SNAP}
+              digits={1}
+              width={40}
+              onChange={(v) => onTurn(part, turn.map((old, i) => (i === k ? v : old)) as Turn)}
+            />
+          </Box>
+        ))}
+        <Box sx={{ flex: 1 }} />
+        {otherPart(part) !== part && (
+          <Small
+            name={`The same for the ${partName(otherPart(part))}`}
+            onClick={() => onTurn(otherPart(part), [turn[0], -turn[1], -turn[2]])}
+          >
+            mirror
+          </Small>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+/** How far the bones of the two are apart in the reference, the worst first. */
+function Mismatch({ parts, degreesOf }: { parts: readonly Part[]; degreesOf: (part: Part) => number }) {
+  return (
+    <Box sx={{ flex: 1, overflow: 'auto', minHeight: 0, px: 1.5 }}>
+      <Typography variant="body2" color="text.secondary">
+        What is left between the two, bone by bone:
+      </Typography>
+      <Box component="ul" aria-label="Mismatch of the references" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+        {parts.map((p) => {
+          const degrees = degreesOf(p);
+          return (
+            <Box
+              component="li"
+              key={p}
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: '14px 130px 1fr 62px',
+                alignItems: 'center',
+                gap: 1,
+                borderTop: `1px solid ${chart('rule')}`,
+                py: 0.15,
+              }}
+            >
+              <PartMark part={p} />
+              <Typography variant="body2">{partName(p)}</Typography>
+              <Box sx={{ height: 6, bgcolor: chart('rule'), borderRadius: 1 }}>
+                <Box sx={{ height: 6, width: `${Math.min(100, (100 * degrees) / 45)}%`, bgcolor: 'text.secondary', borderRadius: 1 }} />
               </Box>
-            );
-          })}
-        </Box>
+              <Typography variant="body2" sx={{ textAlign: 'right' }}>
+                {degrees > APART && '▲ '}
+                {numeral(degrees, 1)}°
+              </Typography>
+            </Box>
+          );
+        })}
       </Box>
     </Box>
   );

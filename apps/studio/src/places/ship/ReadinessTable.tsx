@@ -20,7 +20,7 @@ interface ClipRow extends Readiness {
 /** The figures of a clip as it leaves, with what their short heads mean. */
 const FIGURES: readonly { key: Bounded; width: number; head: string; unit: string; digits: number; means?: string }[] = [
   { key: 'poseCm', width: 62, head: 'Seam', unit: 'cm', digits: 2 },
-  { key: 'tick', width: 44, head: 'Tick', unit: '', digits: 2 },
+  { key: 'tick', width: 50, head: 'Tick', unit: '', digits: 2 },
   { key: 'slideCm', width: 62, head: 'Slide', unit: 'cm', digits: 2, means: 'Foot slide: how far a bearing foot moves' },
   { key: 'sinkCm', width: 54, head: 'Sink', unit: 'cm', digits: 1, means: 'How deep a sole goes below the floor' },
   { key: 'hoverCm', width: 56, head: 'Hover', unit: 'cm', digits: 1, means: 'How high a bearing foot is over its ground' },
@@ -95,7 +95,7 @@ const COLUMNS: readonly GridColDef<ClipRow>[] = [
   {
     field: 'strip',
     headerName: '',
-    width: 156,
+    width: 148,
     sortable: false,
     renderCell: ({ row }) => row.strip && <PoseStrip strip={row.strip} />,
   },

@@ -44,8 +44,6 @@ export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props
       },
     ]);
   };
-  const change = (id: string, patch: Partial<StageProp>) =>
-    onChange(take.props.map((prop) => (prop.id === id ? { ...prop, ...patch } : prop)));
   return (
     <Box component="section" aria-label="Props" sx={{ pt: 1, display: 'grid', gap: 1 }}>
       <Box sx={{ display: 'flex', gap: 0.5, flexWrap: 'wrap', alignItems: 'center' }}>
@@ -65,58 +63,77 @@ export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props
         </Typography>
       )}
       {take.props.map((prop, i) => (
-        <Box key={prop.id} role="group" aria-label={`${prop.kind} ${i + 1}`} sx={{ borderTop: `1px solid ${chart('rule')}`, pt: 0.8 }}>
-          <Box sx={{ display: 'flex', alignItems: 'center' }}>
-            <Typography variant="body2" sx={{ fontWeight: 700, flex: 1 }}>
-              {prop.kind}
-            </Typography>
-            <Sign name={`Take the ${prop.kind} away`} onClick={() => onChange(take.props.filter(({ id }) => id !== prop.id))}>
-              <CloseIcon />
-            </Sign>
-          </Box>
-          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', columnGap: 0.8, rowGap: 1.6, mt: 1 }}>
-            {(['width', 'height', 'depth'] as const).map((side) => (
-              <TypedNumber
-                key={side}
-                name={side}
-                label={side}
-                unit="m"
-                width={118}
-                step={0.05}
-                value={round(prop[side])}
-                least={0.01}
-                most={50}
-                onChange={(value) => change(prop.id, { [side]: value })}
-              />
-            ))}
-            {(['x', 'z'] as const).map((axis) => (
-              <TypedNumber
-                key={axis}
-                name={axis}
-                label={axis}
-                unit="m"
-                width={118}
-                step={0.05}
-                value={round(prop[axis])}
-                least={-1000}
-                most={1000}
-                onChange={(value) => change(prop.id, { [axis]: value })}
-              />
-            ))}
-            <TypedNumber
-              name="turned"
-              label="turned"
-              unit="°"
-              width={118}
-              digits={1}
-              value={round(prop.turn * DEGREES)}
-              least={-3600}
-              most={3600}
-              onChange={(value) => change(prop.id, { turn: value / DEGREES })}
-            />
-          </Box>
-        </Box>
+        <PropRow
+          key={prop.id}
+          prop={prop}
+          name={`${prop.kind} ${i + 1}`}
+          onChange={(patch) => onChange(take.props.map((p) => (p.id === prop.id ? { ...p, ...patch } : p)))}
+          onRemove={() => onChange(take.props.filter(({ id }) => id !== prop.id))}
+        />
       ))}
+    </Box>
+  );
+}
+
+interface RowProps {
+  readonly prop: StageProp;
+  readonly name: string;
+  readonly onChange: (patch: Partial<StageProp>) => void;
+  readonly onRemove: () => void;
+}
+
+const SIZES = ['width', 'height', 'depth'] as const;
+const METRES = { unit: 'm', width: 118, step: 0.05 } as const;
+
+/** One prop: how large, where, and how it is turned. */
+function PropRow({ prop, name, onChange, onRemove }: RowProps) {
+  return (
+    <Box role="group" aria-label={name} sx={{ borderTop: `1px solid ${chart('rule')}`, pt: 0.8 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center' }}>
+        <Typography variant="body2" sx={{ fontWeight: 700, flex: 1 }}>
+          {prop.kind}
+        </Typography>
+        <Sign name={`Take the ${prop.kind} away`} onClick={onRemove}>
+          <CloseIcon />
+        </Sign>
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', columnGap: 0.8, rowGap: 1.6, mt: 1 }}>
+        {SIZES.map((side) => (
+          <TypedNumber
+            {...METRES}
+            key={side}
+            name={side}
+            label={side}
+            value={round(prop[side])}
+            least={0.01}
+            most={50}
+            onChange={(value) => onChange({ [side]: value })}
+          />
+        ))}
+        {(['x', 'z'] as const).map((axis) => (
+          <TypedNumber
+            {...METRES}
+            key={axis}
+            name={axis}
+            label={axis}
+            value={round(prop[axis])}
+            least={-1000}
+            most={1000}
+            onChange={(value) => onChange({ [axis]: value })}
+          />
+        ))}
+        <TypedNumber
+          name="turned"
+          label="turned"
+          unit="°"
+          width={118}
+          digits={1}
+          value={round(prop.turn * DEGREES)}
+          least={-3600}
+          most={3600}
+          onChange={(value) => onChange({ turn: value / DEGREES })}
+        />
+      </Box>
     </Box>
   );
 }

@@ -35,17 +35,6 @@ export function TakeCard({
   const router = useRouter();
   const { edit } = useTakeEdits();
   const isBusy = useTakeHistory((state) => state.busy.includes(take.id));
-  const override = (label: string, which: readonly TakeInfo[], overrides: TakeOverrides) =>
-    void edit(
-      label,
-      changesOf(which, () => ({ overrides })),
-    );
-  const others = takes.filter(
-    (t) =>
-      t.id !== take.id &&
-      t.signature === take.signature &&
-      takeKey(t, t.overrides).slice(t.id.length) !== takeKey(take).slice(take.id.length),
-  );
   return (
     <Box sx={{ height: '100%', display: 'flex', flexDirection: 'column', px: 1.5, pt: 0.8 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
@@ -77,30 +66,7 @@ export function TakeCard({
       </Tabs>
       {isBusy && <LinearProgress aria-label="Measuring the take again" />}
       <Box id="take-card" role="tabpanel" aria-labelledby={`tab-${tab}`} sx={{ flex: 1, minHeight: 0, overflow: 'auto', pb: 1 }}>
-        {tab === 'passport' && (
-          <>
-            <PassportCard take={take} onOverride={(overrides) => override('passport', [take], overrides)} />
-            {Object.keys(take.overrides).length > 0 && (
-              <Button variant="outlined" color="inherit" sx={{ py: 0, mt: 1 }} onClick={onCompare}>
-                compare with the take as found
-              </Button>
-            )}
-            {others.length > 0 && Object.keys(take.overrides).length > 0 && (
-              <Typography variant="body2" sx={{ mt: 1 }}>
-                {others.length} other {others.length === 1 ? 'take' : 'takes'} of this suit {others.length === 1 ? 'is' : 'are'} read
-                otherwise.{' '}
-                <Button
-                  variant="outlined"
-                  color="inherit"
-                  sx={{ py: 0 }}
-                  onClick={() => override('passports of the suit', others, take.overrides)}
-                >
-                  read {others.length === 1 ? 'it' : 'them'} like this one
-                </Button>
-              </Typography>
-            )}
-          </>
-        )}
+        {tab === 'passport' && <PassportTab take={take} takes={takes} onCompare={onCompare} />}
         {tab === 'notes' && (
           <NotesCard
             take={take}
@@ -135,6 +101,42 @@ export function TakeCard({
         Cut a clip on the Bench
       </Button>
     </Box>
+  );
+}
+
+/** The passport of a take, and what of it should hold for other takes of its suit. */
+function PassportTab({ take, takes, onCompare }: { take: TakeInfo; takes: readonly TakeInfo[]; onCompare: () => void }) {
+  const { edit } = useTakeEdits();
+  const override = (label: string, which: readonly TakeInfo[], overrides: TakeOverrides) =>
+    void edit(
+      label,
+      changesOf(which, () => ({ overrides })),
+    );
+  const isOverruled = Object.keys(take.overrides).length > 0;
+  const readingOf = (t: TakeInfo) => takeKey(t).slice(t.id.length);
+  const others = takes.filter((t) => t.id !== take.id && t.signature === take.signature && readingOf(t) !== readingOf(take));
+  return (
+    <>
+      <PassportCard take={take} onOverride={(overrides) => override('passport', [take], overrides)} />
+      {isOverruled && (
+        <Button variant="outlined" color="inherit" sx={{ py: 0, mt: 1 }} onClick={onCompare}>
+          compare with the take as found
+        </Button>
+      )}
+      {isOverruled && others.length > 0 && (
+        <Typography variant="body2" sx={{ mt: 1 }}>
+          {others.length} other {others.length === 1 ? 'take' : 'takes'} of this suit {others.length === 1 ? 'is' : 'are'} read otherwise.{' '}
+          <Button
+            variant="outlined"
+            color="inherit"
+            sx={{ py: 0 }}
+            onClick={() => override('passports of the suit', others, take.overrides)}
+          >
+            read {others.length === 1 ? 'it' : 'them'} like this one
+          </Button>
+        </Typography>
+      )}
+    </>
   );
 }
 

@@ -80,6 +80,7 @@ const COLUMNS: readonly GridColDef<TakeInfo>[] = [
     width: 48,
     sortable: false,
     renderHeader: () => null,
+    display: 'flex',
     renderCell: ({ row }) => <PathThumb path={row.path} />,
   },
   { field: 'name', headerName: 'Take', flex: 1, minWidth: 96, renderCell: ({ row }) => <NameCell take={row} /> },

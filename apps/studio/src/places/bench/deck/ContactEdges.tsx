@@ -1,7 +1,8 @@
 'use client';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { chart } from '@/controls/theme';
 import { ROW } from '@/timeline/Ribbon';
+import { TimeHandle } from '@/timeline/TimeHandle';
 import type { ContactSlide } from '@/worker/core.worker';
 
 /** The contacts of a clip as they are set by hand: frames of the clip. */
@@ -67,24 +68,23 @@ export function ContactEdges({
           </rect>
           {shown[side].map((contact, i) =>
             (['from', 'to'] as const).map((edge) => (
-              <Edge
+              <TimeHandle
                 key={`${i} ${edge}`}
                 name={`${edge === 'from' ? 'Start' : 'End'} of ${side} contact ${i + 1}`}
                 frame={contact[edge]}
-                x={x(offset + contact[edge])}
-                y={rows[side]}
-                frameAt={(clientX) => Math.round(frameAt(clientX)) - offset}
+                least={edge === 'from' ? 0 : contact.from + 2}
+                most={edge === 'from' ? contact.to - 2 : 2 * frames}
+                says={`frame ${contact[edge]} of the clip`}
+                frameAt={(clientX) => frameAt(clientX) - offset}
                 onMove={(frame, isDone) => {
-                  const change =
-                    edge === 'from'
-                      ? { from: Math.max(0, Math.min(frame, contact.to - 2)) }
-                      : { to: Math.min(2 * frames, Math.max(frame, contact.from + 2)) };
-                  const next = put(side, i, change);
+                  const next = put(side, i, { [edge]: frame });
                   if (isDone) finish(next);
                   else setDraft(next);
                 }}
                 onDelete={() => finish(put(side, i, null))}
-              />
+              >
+                <EdgeMark x={x(offset + contact[edge])} y={rows[side]} />
+              </TimeHandle>
             )),
           )}
         </g>
@@ -93,59 +93,12 @@ export function ContactEdges({
   );
 }
 
-function Edge({
-  name,
-  frame,
-  x,
-  y,
-  frameAt,
-  onMove,
-  onDelete,
-}: {
-  name: string;
-  frame: number;
-  x: number;
-  y: number;
-  frameAt: (clientX: number) => number;
-  onMove: (frame: number, isDone: boolean) => void;
-  onDelete: () => void;
-}) {
-  const grip = useRef(0);
-  const moved = useRef(false);
+function EdgeMark({ x, y }: { x: number; y: number }) {
   return (
-    <g
-      role="slider"
-      tabIndex={0}
-      aria-label={name}
-      aria-valuenow={frame}
-      aria-valuetext={`frame ${frame} of the clip`}
-      style={{ cursor: 'col-resize' }}
-      onPointerDown={(event) => {
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-        grip.current = frameAt(event.clientX) - frame;
-        moved.current = false;
-      }}
-      onPointerMove={(event) => {
-        if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-        moved.current = true;
-        onMove(frameAt(event.clientX) - grip.current, false);
-      }}
-      onPointerUp={(event) => {
-        if (event.currentTarget.hasPointerCapture(event.pointerId) && moved.current) onMove(frameAt(event.clientX) - grip.current, true);
-      }}
-      onKeyDown={(event) => {
-        const by = { ArrowLeft: -1, ArrowRight: 1, PageDown: -5, PageUp: 5 }[event.key];
-        if (by !== undefined) onMove(frame + by, true);
-        else if (event.key === 'Delete' || event.key === 'Backspace') onDelete();
-        else return;
-        event.preventDefault();
-        event.stopPropagation();
-      }}
-    >
+    <>
       <rect x={x - 5} y={y - 2} width={10} height={ROW + 4} fill="transparent" />
       <rect x={x - 1.5} y={y - 2} width={3} height={ROW + 4} fill={chart('lamp')} stroke={chart('ink')} strokeWidth={0.6} />
-    </g>
+    </>
   );
 }
 

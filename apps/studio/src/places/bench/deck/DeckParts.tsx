@@ -4,11 +4,12 @@ import { useMemo } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import { numeral } from '@/controls/Figure';
 import { chart } from '@/controls/theme';
-import { rulerTicks, tracePath } from '@/timeline/paths';
+import { tracePath } from '@/timeline/paths';
 import { SideMark } from '@/timeline/Ribbon';
 import type { OpenTake } from '@/worker/core.worker';
 import { GUTTER, RULER } from '@/timeline/deck-layout';
 import type { DeckWindow } from '@/timeline/axis-window';
+import { ticks } from '@/timeline/ticks';
 import type { Cut } from '../use-bench';
 
 export function Labels({
@@ -63,24 +64,18 @@ export function Labels({
 }
 
 export function Ruler({ window, span, x }: { window: DeckWindow; span: number; x: (frame: number) => number }) {
-  const { step, minor, first } = rulerTicks(window.from, window.to, span, 64);
-  const ticks: number[] = [];
-  for (let frame = first - step; frame <= window.to; frame += minor) if (frame >= window.from) ticks.push(Math.round(frame));
   return (
     <g fontSize={12} fill={chart('faint')} pointerEvents="none">
-      {ticks.map((frame) => {
-        const isMajor = frame % step === 0;
-        return (
-          <g key={frame}>
-            <line x1={x(frame)} x2={x(frame)} y1={isMajor ? 8 : 18} y2={RULER} stroke={chart('faint')} opacity={isMajor ? 1 : 0.5} />
-            {isMajor && (
-              <text x={x(frame) + 4} y={16}>
-                {frame}
-              </text>
-            )}
-          </g>
-        );
-      })}
+      {ticks(window.from, window.to, span, 44).map(({ at, isLabelled }) => (
+        <g key={at}>
+          <line x1={x(at)} x2={x(at)} y1={isLabelled ? 8 : 18} y2={RULER} stroke={chart('faint')} opacity={isLabelled ? 1 : 0.5} />
+          {isLabelled && (
+            <text x={x(at) + 4} y={16}>
+              {at}
+            </text>
+          )}
+        </g>
+      ))}
       <line x1={0} x2={GUTTER + span} y1={RULER} y2={RULER} stroke={chart('rule')} />
     </g>
   );

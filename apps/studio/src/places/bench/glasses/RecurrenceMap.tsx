@@ -1,7 +1,7 @@
 'use client';
 import { Box, Typography } from '@mui/material';
 import { useTheme } from '@mui/material/styles';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
 import { core } from '@/worker/core';
@@ -37,24 +37,7 @@ export function RecurrenceMap({ take, cut, onCut }: { take: OpenTake; cut: Cut |
       isOld = true;
     };
   }, [take.id, window, shade]);
-  useEffect(() => {
-    const element = canvas.current;
-    if (!element) return;
-    const zoom = (event: WheelEvent) => {
-      event.preventDefault();
-      const box = element.getBoundingClientRect();
-      // About the middle between the two instants under the pointer: the map stays square.
-      const share = ((event.clientX - box.left) / box.width + (event.clientY - box.top) / box.height) / 2;
-      setWindow(([from, to]) => {
-        const span = Math.min(frames - 1, Math.max(fps, (to - from) * Math.exp(event.deltaY * 0.0016)));
-        const at = from + share * (to - from);
-        const start = Math.min(Math.max(0, at - share * span), frames - 1 - span);
-        return [start, start + span];
-      });
-    };
-    element.addEventListener('wheel', zoom, { passive: false });
-    return () => element.removeEventListener('wheel', zoom);
-  }, [frames, fps]);
+  useSquareZoom(canvas, frames, fps, setWindow);
   const perPixel = (window[1] - window[0]) / SIZE;
   const place = (frame: number) => ((frame - window[0]) / (window[1] - window[0])) * SIZE;
   const click = async (x: number, y: number) => {
@@ -96,4 +79,30 @@ export function RecurrenceMap({ take, cut, onCut }: { take: OpenTake; cut: Cut |
       </Box>
     </Box>
   );
+}
+
+/** The wheel zooms about the middle between the two instants under the pointer: the map stays square. */
+function useSquareZoom(
+  canvas: RefObject<HTMLCanvasElement | null>,
+  frames: number,
+  fps: number,
+  setWindow: (change: (window: readonly [number, number]) => readonly [number, number]) => void,
+): void {
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    const zoom = (event: WheelEvent) => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      const share = ((event.clientX - box.left) / box.width + (event.clientY - box.top) / box.height) / 2;
+      setWindow(([from, to]) => {
+        const span = Math.min(frames - 1, Math.max(fps, (to - from) * Math.exp(event.deltaY * 0.0016)));
+        const at = from + share * (to - from);
+        const start = Math.min(Math.max(0, at - share * span), frames - 1 - span);
+        return [start, start + span];
+      });
+    };
+    element.addEventListener('wheel', zoom, { passive: false });
+    return () => element.removeEventListener('wheel', zoom);
+  }, [canvas, frames, fps, setWindow]);
 }

@@ -55,70 +55,64 @@ export function FitCard({ step, about: { frameNow, fps }, onChange }: CardProps<
       {holds.map(({ limb, hold, index }) => {
         const put = (next: Hold) => putHolds(limb, (list) => list.map((h, i) => (i === index ? next : h)));
         return (
-          <Box
+          <HoldRow
             key={`${limb} ${index}`}
-            role="group"
-            aria-label={`${LIMB_NAMES[limb]} kept`}
-            sx={{
-              gridColumn: '1 / -1',
-              display: 'flex',
-              alignItems: 'baseline',
-              gap: 0.6,
-              borderTop: `1px solid ${chart('rule')}`,
-              py: 0.2,
-            }}
-          >
-            <Typography variant="body2" sx={{ flex: 1 }} noWrap>
-              {LIMB_NAMES[limb]}
-            </Typography>
-            <TypedNumber
-              name="Kept from frame"
-              value={hold.from}
-              least={-1e5}
-              most={1e6}
-              digits={0}
-              width={36}
-              onChange={(from) => put({ ...hold, from })}
-            />
-            –
-            <TypedNumber
-              name="Kept to frame"
-              value={hold.to}
-              least={-1e5}
-              most={1e6}
-              digits={0}
-              width={36}
-              onChange={(to) => put({ ...hold, to })}
-            />
-            <TypedNumber
-              name="Placement weight"
-              value={hold.weight}
-              least={0}
-              most={1}
-              step={0.1}
-              width={30}
-              onChange={(weight) => put({ ...hold, weight })}
-            />
-            <TypedNumber
-              name="Fade in seconds"
-              unit="s"
-              value={hold.fade}
-              least={0}
-              most={5}
-              step={0.05}
-              width={30}
-              onChange={(fade) => put({ ...hold, fade })}
-            />
-            <Sign
-              name={`Let the ${LIMB_NAMES[limb]} go`}
-              size={16}
-              onClick={() => putHolds(limb, (list) => list.filter((_, i) => i !== index))}
-            >
-              <CloseIcon />
-            </Sign>
-          </Box>
+            limb={limb}
+            hold={hold}
+            onChange={put}
+            onRemove={() => putHolds(limb, (list) => list.filter((_, i) => i !== index))}
+          />
         );
       })}
     </StepCard>
+  );
+}
+
+interface HoldProps {
+  readonly limb: Limb;
+  readonly hold: Hold;
+  readonly onChange: (hold: Hold) => void;
+  readonly onRemove: () => void;
+}
+
+const FRAME = { least: -1e5, most: 1e6, digits: 0, width: 36 } as const;
+
+/** A stretch in which a limb keeps its captured place: from, to, how much, and how long it fades. */
+function HoldRow({ limb, hold, onChange, onRemove }: HoldProps) {
+  return (
+    <Box
+      role="group"
+      aria-label={`${LIMB_NAMES[limb]} kept`}
+      sx={{ gridColumn: '1 / -1', display: 'flex', alignItems: 'baseline', gap: 0.6, borderTop: `1px solid ${chart('rule')}`, py: 0.2 }}
+    >
+      <Typography variant="body2" sx={{ flex: 1 }} noWrap>
+        {LIMB_NAMES[limb]}
+      </Typography>
+      <TypedNumber {...FRAME} name="Kept from frame" value={hold.from} onChange={(from) => onChange({ ...hold, from })} />
+      –
+      <TypedNumber {...FRAME} name="Kept to frame" value={hold.to} onChange={(to) => onChange({ ...hold, to })} />
+      <TypedNumber
+        name="Placement weight"
+        value={hold.weight}
+        least={0}
+        most={1}
+        step={0.1}
+        width={30}
+        onChange={(weight) => onChange({ ...hold, weight })}
+      />
+      <TypedNumber
+        name="Fade in seconds"
+        unit="s"
+        value={hold.fade}
+        least={0}
+        most={5}
+        step={0.05}
+        width={30}
+        onChange={(fade) => onChange({ ...hold, fade })}
+      />
+      <Sign name={`Let the ${LIMB_NAMES[limb]} go`} size={16} onClick={onRemove}>
+        <CloseIcon />
+      </Sign>
+    </Box>
   );
 }

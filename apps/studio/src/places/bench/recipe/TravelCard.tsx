@@ -1,6 +1,9 @@
 'use client';
 import { Box, Typography } from '@mui/material';
+import { Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { CardProps } from './card-props';
+import { extent, FLUSH, PLAIN, TOOLTIP } from '@/controls/chart-look';
+import { numeral } from '@/controls/Figure';
 import { chart } from '@/controls/theme';
 import { Choose } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';
@@ -50,11 +53,6 @@ export function TravelCard({ step, about, onChange }: CardProps<'travel'>) {
   );
 }
 
-const WIDTH = 330;
-const HEIGHT = 54;
-/** For the words above the traces. */
-const HEAD = 14;
-
 /** The root's trace over that of the hips, on one scale. */
 function Over({
   name,
@@ -72,46 +70,26 @@ function Over({
   least: number;
   digits: number;
 }) {
-  let low = Infinity;
-  let high = -Infinity;
-  for (const values of [root, hips])
-    for (const v of values) {
-      low = Math.min(low, v);
-      high = Math.max(high, v);
-    }
-  const range = Math.max(least, high - low);
-  const bottom = (low + high - range) / 2;
-  const line = (values: Float32Array) =>
-    Array.from(values, (v, f) => {
-      const x = (f / Math.max(1, values.length - 1)) * WIDTH;
-      return `${f ? 'L' : 'M'}${x.toFixed(1)} ${(HEIGHT - 4 - ((v - bottom) / range) * (HEIGHT - HEAD - 8)).toFixed(1)}`;
-    }).join('');
-  const said = (v: number) => v.toFixed(digits).replace('-', '−');
+  const [low, high] = extent([...root, ...hips]);
+  const spare = Math.max(0, least - (high - low)) / 2;
+  const said = (v: number) => numeral(v, digits);
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      width="100%"
-      role="img"
-      aria-label={`${name} of root and hips, from ${said(low)} to ${said(high)} ${unit}`}
-      style={{ display: 'block', borderBottom: `1px solid ${chart('rule')}` }}
-    >
-      <path d={line(hips)} fill="none" stroke={chart('faint')} strokeWidth={1} />
-      <path d={line(root)} fill="none" stroke={chart('ink')} strokeWidth={2} />
-      <text x={2} y={11} fontSize={11} fill={chart('faint')}>
-        {name.toLowerCase()}
-      </text>
-      <text
-        x={WIDTH - 2}
-        y={11}
-        fontSize={11}
-        fill={chart('faint')}
-        textAnchor="end"
-        stroke={chart('card')}
-        strokeWidth={3}
-        paintOrder="stroke"
-      >
-        {said(low)}–{said(high)} {unit}
-      </text>
-    </svg>
+    <Box role="img" aria-label={`${name} of root and hips, from ${said(low)} to ${said(high)} ${unit}`}>
+      <Typography variant="caption" color="text.secondary" sx={{ display: 'flex', justifyContent: 'space-between', lineHeight: 1.2 }}>
+        <span>{name.toLowerCase()}</span>
+        <span>
+          {said(low)}–{said(high)} {unit}
+        </span>
+      </Typography>
+      <ResponsiveContainer width="100%" height={44}>
+        <LineChart data={Array.from(root, (v, frame) => ({ frame, root: v, hips: hips[frame] }))} margin={FLUSH}>
+          <XAxis dataKey="frame" type="number" domain={[0, root.length - 1]} hide />
+          <YAxis domain={[low - spare, high + spare]} hide />
+          <Tooltip {...TOOLTIP} labelFormatter={(frame) => `frame ${frame}`} formatter={(v, who) => [`${said(Number(v))} ${unit}`, who]} />
+          <Line {...PLAIN} dataKey="hips" stroke={chart('faint')} strokeWidth={1} />
+          <Line {...PLAIN} dataKey="root" stroke={chart('ink')} strokeWidth={2} />
+        </LineChart>
+      </ResponsiveContainer>
+    </Box>
   );
 }

@@ -2,14 +2,13 @@
 import type { StrideTraces } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
+import { Area, ComposedChart, Line, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { extent, FLUSH, PLAIN } from '@/controls/chart-look';
 import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
 import type { CardProps } from './card-props';
 import { Choose } from '@/controls/fields';
 import { StepCard } from '@/controls/StepCard';
-
-const WIDTH = 330;
-const HEIGHT = 84;
 
 /** The average of several strides: a joint's height in each of them, the average with its spread, and each stride to leave out. */
 export function TypicalCycleCard({ step, about: { traces, joints, joint, onJoint }, onChange }: CardProps<'typical-cycle'>) {
@@ -80,41 +79,38 @@ export function TypicalCycleCard({ step, about: { traces, joints, joint, onJoint
 
 /** Height over the cycle: the strides thin, those left out dashed, the average strong within its spread. */
 function Drawn({ traces, near }: { traces: StrideTraces; near: number | null }) {
-  const all = [...traces.strides, traces.average];
-  const low = Math.min(...all.map((t) => Math.min(...t)));
-  const high = Math.max(...all.map((t) => Math.max(...t)), low + 0.01);
-  const last = traces.average.length - 1;
-  const x = (f: number) => (f / last) * WIDTH;
-  const y = (v: number) => HEIGHT - 6 - ((v - low) / (high - low)) * (HEIGHT - 12);
-  const line = (values: ArrayLike<number>) =>
-    Array.from(values, (v, f) => `${f ? 'L' : 'M'}${x(f).toFixed(1)} ${y(v).toFixed(1)}`).join('');
-  const band = traces.average.map((v, f) => v + traces.spread[f]);
-  const under = Array.from(
-    { length: last + 1 },
-    (_, f) => `L${x(last - f).toFixed(1)} ${y(traces.average[last - f] - traces.spread[last - f]).toFixed(1)}`,
-  );
+  const [low, high] = extent([...traces.strides, traces.average].flatMap((values) => [...values]));
   const widest = Math.max(...traces.spread) * 100;
+  const points = Array.from(traces.average, (average, frame) => ({
+    frame,
+    average,
+    spread: [average - traces.spread[frame], average + traces.spread[frame]],
+    ...Object.fromEntries(traces.strides.map((values, i) => [`stride ${i + 1}`, values[frame]])),
+  }));
   return (
-    <Box sx={{ gridColumn: '1 / -1' }}>
-      <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        width="100%"
-        role="img"
-        aria-label={`Height of ${traces.joint} over the strides; spread at the most ${widest.toFixed(1)} cm`}
-      >
-        <path d={`${line(band)}${under.join('')}z`} fill={chart('lampSoft')} />
-        {traces.strides.map((values, i) => (
-          <path
-            key={traces.about[i].from}
-            d={line(values)}
-            fill="none"
-            stroke={near === i ? chart('lamp') : chart('faint')}
-            strokeWidth={near === i ? 2.2 : 0.7}
-            strokeDasharray={traces.about[i].isOut ? '4 4' : undefined}
-          />
-        ))}
-        <path d={line(traces.average)} fill="none" stroke={chart('ink')} strokeWidth={1.8} />
-      </svg>
+    <Box
+      sx={{ gridColumn: '1 / -1' }}
+      role="img"
+      aria-label={`Height of ${traces.joint} over the strides; spread at the most ${widest.toFixed(1)} cm`}
+    >
+      <ResponsiveContainer width="100%" height={84}>
+        <ComposedChart data={points} margin={FLUSH}>
+          <XAxis dataKey="frame" type="number" domain={[0, points.length - 1]} hide />
+          <YAxis domain={[low, Math.max(high, low + 0.01)]} hide />
+          <Area {...PLAIN} dataKey="spread" stroke="none" fill={chart('lampSoft')} fillOpacity={1} />
+          {traces.about.map(({ from, isOut }, i) => (
+            <Line
+              {...PLAIN}
+              key={from}
+              dataKey={`stride ${i + 1}`}
+              stroke={chart(near === i ? 'lamp' : 'faint')}
+              strokeWidth={near === i ? 2.2 : 0.7}
+              strokeDasharray={isOut ? '4 4' : undefined}
+            />
+          ))}
+          <Line {...PLAIN} dataKey="average" stroke={chart('ink')} strokeWidth={1.8} />
+        </ComposedChart>
+      </ResponsiveContainer>
       <Typography variant="caption" color="text.secondary">
         height {(low * 100).toFixed(0)}–{(high * 100).toFixed(0)} cm; spread at the most {widest.toFixed(1)} cm
       </Typography>

@@ -55,6 +55,7 @@ export interface AboutRecipe {
 }
 
 const NO_CLOSINGS: readonly Closing[] = [];
+const NO_PAIRS: readonly MirroredPair[] = [];
 /** Less sure of a joint's partner than this, and it is said. */
 const SURE = 0.7;
 /** Milliseconds without a change before the other ways of closing are worked out. */
@@ -92,6 +93,43 @@ function pairsInWords(all: readonly MirroredPair[]): { unsure: string[]; pairs: 
   };
 }
 
+/** What the worker is asked besides the clip itself, once that is there. @param recipe null until then */
+function useAsked(id: string, recipe: ClipRecipe | null, joint: string) {
+  const has = (kind: StepKind) => recipe !== null && stepOf(recipe.steps, kind) !== undefined;
+  const closings = useQuery<readonly Closing[]>({
+    queryKey: ['closings', id, recipe],
+    enabled: has('loop'),
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: (before) => before,
+    queryFn: async ({ signal }): Promise<readonly Closing[]> => {
+      await quiet(signal);
+      return recipe ? core().closings(id, recipe) : [];
+    },
+  });
+  const traces = useQuery({
+    queryKey: ['strides', id, recipe, joint],
+    enabled: has('typical-cycle'),
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: (before) => before,
+    queryFn: () => (recipe ? core().strides(id, recipe, joint) : null),
+  });
+  const mirrored = useQuery<readonly MirroredPair[]>({
+    queryKey: ['mirrored', id, recipe],
+    enabled: has('mirror'),
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: (before) => before,
+    queryFn: () => (recipe ? core().mirrored(id, recipe) : []),
+  });
+  return {
+    closings: has('loop') ? (closings.data ?? NO_CLOSINGS) : NO_CLOSINGS,
+    traces: traces.data ?? null,
+    mirrored: mirrored.data ?? NO_PAIRS,
+  };
+}
+
 /** Asks the worker for it once the clip itself is there. */
 export function useAboutRecipe(
   takes: readonly TakeInfo[],
@@ -110,43 +148,15 @@ export function useAboutRecipe(
   const characters = useMemo(() => charactersOf(data), [data]);
   const recipeOf = ({ source: { from, to }, steps }: ClipDoc, of: TakeInfo | null): ClipRecipe => ({ from, to, steps: whole(steps, of) });
   const recipe = doc && recipeOf(doc, take);
-  const isReady = measured !== null;
-  const has = (kind: StepKind) => doc !== null && stepOf(doc.steps, kind) !== undefined;
   const id = take ? takeKey(take) : '';
-  const closings = useQuery<readonly Closing[]>({
-    queryKey: ['closings', id, recipe],
-    enabled: isReady && recipe !== null && has('loop'),
-    staleTime: Infinity,
-    gcTime: 30_000,
-    placeholderData: (before) => before,
-    queryFn: async ({ signal }): Promise<readonly Closing[]> => {
-      await quiet(signal);
-      return recipe ? core().closings(id, recipe) : [];
-    },
-  });
-  const traces = useQuery({
-    queryKey: ['strides', id, recipe, joint],
-    enabled: isReady && recipe !== null && has('typical-cycle'),
-    staleTime: Infinity,
-    gcTime: 30_000,
-    placeholderData: (before) => before,
-    queryFn: () => (recipe ? core().strides(id, recipe, joint) : null),
-  });
-  const mirrored = useQuery<readonly MirroredPair[]>({
-    queryKey: ['mirrored', id, recipe],
-    enabled: isReady && recipe !== null && has('mirror'),
-    staleTime: Infinity,
-    gcTime: 30_000,
-    placeholderData: (before) => before,
-    queryFn: () => (recipe ? core().mirrored(id, recipe) : []),
-  });
-  const { unsure, pairs } = useMemo(() => pairsInWords(mirrored.data ?? []), [mirrored.data]);
+  const { closings, traces, mirrored } = useAsked(id, measured !== null && recipe !== null ? recipe : null, joint);
+  const { unsure, pairs } = useMemo(() => pairsInWords(mirrored), [mirrored]);
   const frameNow = () => Math.round(usePlayer.getState().frame) % Math.max(1, cycle ?? 1);
   const others = docs.filter((d) => d.id !== doc?.id && stepOf(d.steps, 'loop'));
   return {
     measured,
-    closings: has('loop') ? (closings.data ?? NO_CLOSINGS) : NO_CLOSINGS,
-    traces: traces.data ?? null,
+    closings,
+    traces,
     joints,
     joint,
     onJoint: setChosen,

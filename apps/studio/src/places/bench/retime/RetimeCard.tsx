@@ -1,7 +1,7 @@
 'use client';
 import { Sign } from '@/controls/Sign';
 import CloseIcon from '@mui/icons-material/Close';
-import type { RecipeStep } from '@lantern/motion';
+import type { RecipeStep, TimePin } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { Small } from '@/controls/Small';
 import { TypedNumber } from '@/controls/TypedNumber';
@@ -13,6 +13,9 @@ import { holdAt, pinsWith, pinsWithout } from './time-pins';
 export type RetimeStep = Extract<RecipeStep, { kind: 'retime' }>;
 
 const HOLD_SECONDS = 0.25;
+/** Frames that no clip has. */
+const FARTHEST = 100_000;
+const PLACE = { least: 0, digits: 1, width: 48 } as const;
 
 /** Time: a factor, a length, a cadence, pins and holds; the threads themselves are drawn on the deck. */
 export function RetimeCard({ step, about, onChange }: CardProps<'retime'>) {
@@ -82,39 +85,52 @@ export function RetimeCard({ step, about, onChange }: CardProps<'retime'>) {
         </Small>
       </Box>
       {step.pins.map((pin, i) => (
-        <Box
+        <PinRow
           key={`${i} ${pin.from} ${pin.to}`}
-          role="group"
-          aria-label={`Time pin ${i + 1}`}
-          sx={{ gridColumn: '1 / -1', display: 'flex', alignItems: 'center', gap: 0.8 }}
-        >
-          <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
-            pin {i + 1}
-          </Typography>
-          <TypedNumber
-            name={`Frame of time pin ${i + 1}`}
-            value={pin.from}
-            least={0}
-            most={untimed?.frames ?? 100_000}
-            digits={1}
-            width={48}
-            onChange={(from) => onChange({ ...step, pins: pinsWith(pinsWithout(step.pins, i), { ...pin, from }) })}
-          />
-          <Typography variant="body2">→</Typography>
-          <TypedNumber
-            name={`Place of time pin ${i + 1}`}
-            value={pin.to}
-            least={0}
-            most={100_000}
-            digits={1}
-            width={48}
-            onChange={(to) => onChange({ ...step, pins: pinsWith(pinsWithout(step.pins, i), { ...pin, to }) })}
-          />
-          <Sign name={`Delete time pin ${i + 1}`} size={16} onClick={() => onChange({ ...step, pins: pinsWithout(step.pins, i) })}>
-            <CloseIcon />
-          </Sign>
-        </Box>
+          index={i + 1}
+          pin={pin}
+          most={untimed?.frames ?? FARTHEST}
+          onChange={(next) => onChange({ ...step, pins: next ? pinsWith(pinsWithout(step.pins, i), next) : pinsWithout(step.pins, i) })}
+        />
       ))}
     </StepCard>
+  );
+}
+
+interface PinProps {
+  readonly index: number;
+  readonly pin: TimePin;
+  /** Last frame of the clip. */
+  readonly most: number;
+  /** Null takes it out. */
+  readonly onChange: (pin: TimePin | null) => void;
+}
+
+/** A pin in figures: a frame of the clip, and the frame of the result at which it is. */
+function PinRow({ index, pin, most, onChange }: PinProps) {
+  return (
+    <Box role="group" aria-label={`Time pin ${index}`} sx={{ gridColumn: '1 / -1', display: 'flex', alignItems: 'center', gap: 0.8 }}>
+      <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
+        pin {index}
+      </Typography>
+      <TypedNumber
+        {...PLACE}
+        name={`Frame of time pin ${index}`}
+        value={pin.from}
+        most={most}
+        onChange={(from) => onChange({ ...pin, from })}
+      />
+      <Typography variant="body2">→</Typography>
+      <TypedNumber
+        {...PLACE}
+        name={`Place of time pin ${index}`}
+        value={pin.to}
+        most={FARTHEST}
+        onChange={(to) => onChange({ ...pin, to })}
+      />
+      <Sign name={`Delete time pin ${index}`} size={16} onClick={() => onChange(null)}>
+        <CloseIcon />
+      </Sign>
+    </Box>
   );
 }

@@ -1,14 +1,17 @@
 'use client';
 import { timeMap, type TimePin } from '@lantern/motion';
+import { linkVertical } from 'd3-shape';
 import { useMemo, useState, type RefObject } from 'react';
 import { usePlayer } from '@/data/player';
 import { chart } from '@/controls/theme';
-import { rulerTicks } from '@/timeline/paths';
+import { ticks } from '@/timeline/ticks';
 import type { Untimed } from '@/worker/core.worker';
 import type { RetimeStep } from './RetimeCard';
 import { Pin } from './ThreadPin';
 import { movedPin, pinsWith, pinsWithout } from './time-pins';
 
+/** A thread between two places, upright at both. */
+const link = linkVertical().digits(1);
 /** Threads drawn between the rulers besides those of the pins. */
 const THREADS = 40;
 const RULE = 22;
@@ -53,12 +56,13 @@ export function ThreadView({
   const [draft, setDraft] = useState<readonly TimePin[] | null>(null);
   const pins = draft ?? rest;
   const total = pins[pins.length - 1].to;
+  // Held still while the end is dragged.
+  const whole = Math.max(rest[rest.length - 1].to, frames);
   const map = useMemo(() => courseOf(pins, loop), [pins, loop]);
   const top = (frame: number) => x0 + (frame / untimed.frames) * width;
   const bottom = (frame: number) => x0 + (frame / Math.max(total, frames)) * width;
   const [from, to] = [y + RULE, y + height - RULE - SPEED];
-  const thread = (a: number, b: number) =>
-    `M${top(a).toFixed(1)} ${from}C${top(a).toFixed(1)} ${(from + to) / 2} ${bottom(b).toFixed(1)} ${(from + to) / 2} ${bottom(b).toFixed(1)} ${to}`;
+  const thread = (a: number, b: number) => link({ source: [top(a), from], target: [bottom(b), to] }) ?? '';
   const frameAt = (clientX: number, of: number) => ((clientX - (svg.current?.getBoundingClientRect().left ?? 0) - x0) / width) * of;
   const finish = (next: readonly TimePin[]) => {
     setDraft(null);
@@ -103,16 +107,12 @@ export function ThreadView({
             path={thread(pin.from, pin.to)}
             ends={[top(pin.from), bottom(pin.to)]}
             y={[from, to]}
-            onDrag={(end, clientX, isDone) => {
-              const asked =
-                end === 'from'
-                  ? { ...pin, from: Math.round(frameAt(clientX, untimed.frames) * 2) / 2 }
-                  : { ...pin, to: Math.round(frameAt(clientX, Math.max(rest[rest.length - 1].to, frames))) };
-              const next = moved(i, asked);
+            frameAt={{ from: (clientX) => frameAt(clientX, untimed.frames), to: (clientX) => frameAt(clientX, whole) }}
+            onMove={(end, frame, isDone) => {
+              const next = moved(i, { ...pin, [end]: frame });
               if (isDone) finish(next);
               else setDraft(next);
             }}
-            onStep={(end, by) => finish(moved(i, { ...pin, [end]: pin[end] + by }))}
             onDelete={() => finish([rest[0], ...pinsWithout(rest.slice(1, -1), i - 1), rest[rest.length - 1]])}
           />
         ),
@@ -133,19 +133,20 @@ function courseOf(pins: readonly TimePin[], loop: boolean): Float64Array | null 
 }
 
 function Rule({ frames, x, y, width, isTop }: { frames: number; x: (frame: number) => number; y: number; width: number; isTop?: boolean }) {
-  const { step } = rulerTicks(0, frames, width, 64);
   const line = isTop ? y + RULE : y;
   return (
     <g pointerEvents="none" fontSize={11.5} fill={chart('faint')}>
       <line x1={x(0)} x2={x(frames)} y1={line} y2={line} stroke={chart('ink')} />
-      {Array.from({ length: Math.floor(frames / step) + 1 }, (_, i) => i * step).map((frame) => (
-        <g key={frame}>
-          <line x1={x(frame)} x2={x(frame)} y1={line} y2={line + (isTop ? -6 : 6)} stroke={chart('faint')} />
-          <text x={x(frame) + 3} y={isTop ? line - 7 : line + 15}>
-            {frame}
-          </text>
-        </g>
-      ))}
+      {ticks(0, frames, width, 44)
+        .filter(({ isLabelled }) => isLabelled)
+        .map(({ at }) => (
+          <g key={at}>
+            <line x1={x(at)} x2={x(at)} y1={line} y2={line + (isTop ? -6 : 6)} stroke={chart('faint')} />
+            <text x={x(at) + 3} y={isTop ? line - 7 : line + 15}>
+              {at}
+            </text>
+          </g>
+        ))}
     </g>
   );
 }
