@@ -18,6 +18,7 @@ const shared = {
   // The dependencies that ship no CommonJS.
   transformIgnorePatterns: ['/node_modules/(?!(property-graph|d3-[a-z-]+|internmap|meshoptimizer|ndarray-pixels|ktx-parse)/)'],
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/scripts/jest-dom.js'],
   rootDir: '.',
 };
 

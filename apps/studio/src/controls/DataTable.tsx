@@ -11,6 +11,7 @@ import {
   type GridColDef,
   type GridRowProps,
   type GridSlotProps,
+  type MuiEvent,
 } from '@mui/x-data-grid';
 import { useEffect, useMemo, type HTMLAttributes, type KeyboardEvent, type MouseEvent } from 'react';
 import { chart } from './theme';
@@ -99,9 +100,11 @@ export function DataTable<Row extends Named>(props: Props<Row>) {
     else if (choosing && (event.ctrlKey || event.metaKey)) api.current?.selectRow(row.id, !choosing.chosen.has(row.id), false);
     else onOpen?.(row);
   };
-  const key = (row: Row, event: KeyboardEvent<HTMLElement>) => {
+  const key = (row: Row, event: MuiEvent<KeyboardEvent<HTMLElement>>) => {
     // A key that was meant for a button or a field in the row is theirs.
     if ((event.target as HTMLElement).getAttribute('role') !== 'gridcell' || event.ctrlKey || event.metaKey || event.altKey) return;
+    // The grid would go a page down; everywhere else it plays.
+    if (event.key === ' ' && !event.shiftKey) event.defaultMuiPrevented = true;
     const ids = api.current?.getSortedRowIds() ?? [];
     const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     const next = step && rows.find(({ id }) => id === ids[ids.indexOf(row.id) + step]);
@@ -115,8 +118,12 @@ export function DataTable<Row extends Named>(props: Props<Row>) {
     ? {
         checkboxSelection: true,
         rowSelectionModel: { type: 'include', ids: new Set(choosing.chosen) },
-        onRowSelectionModelChange: ({ type, ids }) =>
-          choosing.onChoose(new Set(rows.map(({ id }) => id).filter((id) => (type === 'include') === ids.has(id)))),
+        // Rows that are searched away stay chosen.
+        keepNonExistentRowsSelected: true,
+        onRowSelectionModelChange: ({ type, ids }) => {
+          const here = rows.map(({ id }) => id).filter((id) => !ids.has(id));
+          choosing.onChoose(new Set(type === 'include' ? [...ids].map(String) : here));
+        },
         isRowSelectable: ({ id }) => choosing.isChoosable?.(String(id)) ?? true,
       }
     : { rowSelection: false };
@@ -128,6 +135,7 @@ export function DataTable<Row extends Named>(props: Props<Row>) {
       columns={columns}
       rowHeight={rowHeight}
       columnHeaderHeight={32}
+      rowBufferPx={ROOM}
       autoHeight={isWhole}
       columnVisibilityModel={visibility}
       hideFooter
@@ -177,6 +185,8 @@ function showRow(api: GridApi | null, id: string): void {
   if (rowIndex >= 0) api?.scrollToIndexes({ rowIndex });
 }
 
+/** Rows drawn beyond what is in sight, pixels: a wheel finds them there. */
+const ROOM = 800;
 const NONE: readonly string[] = [];
 
 const LOOK = {

@@ -7,6 +7,12 @@ import { TypedNumber } from '@/controls/TypedNumber';
 /** Frames that arrow keys and page keys move a handle by. */
 const STEPS: Readonly<Record<string, number>> = { ArrowLeft: -1, ArrowRight: 1, PageDown: -10, PageUp: 10 };
 
+/** What is kept of a drag while it goes on. */
+interface Drag {
+  readonly grip: number;
+  readonly hasMoved: boolean;
+}
+
 interface Props {
   /** For screen readers, and over the field in which its frame is typed. */
   readonly name: string;
@@ -39,16 +45,12 @@ export function TimeHandle(props: Props) {
   const [isTyped, setTyped] = useState(false);
   const within = (at: number) => Math.min(most, Math.max(least, at));
   const bind = useDrag(
-    ({ first, last, movement: [dx], xy: [clientX], altKey, memo }) => {
+    ({ first, last, distance: [dx], xy: [clientX], altKey, memo }) => {
       // Held where it was taken hold of, not by its middle.
-      const grip = first ? frameAt(clientX) - frame : (memo as number);
-      const hasMoved = dx !== 0;
-      if (hasMoved || !first) {
-        const at = within(snap(frameAt(clientX) - grip, altKey));
-        if (!last) onMove(at, false);
-        else if (hasMoved || at !== frame) onMove(at, true);
-      }
-      return grip;
+      const { grip, hasMoved }: Drag = first ? { grip: frameAt(clientX) - frame, hasMoved: false } : (memo as Drag);
+      const moves = hasMoved || dx > 0;
+      if (moves) onMove(within(snap(frameAt(clientX) - grip, altKey)), last);
+      return { grip, hasMoved: moves };
     },
     { pointer: { keys: false } },
   );

@@ -1,0 +1,178 @@
+/** @jest-environment jsdom */
+import type { AgainstSource, ClipFigures, FitReport } from '@lantern/motion';
+import { cleanup, render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import type { ClipDoc } from '@/data/clips-store';
+import type { FitJobInfo } from '@/http/fit-run';
+import { FitReport as FitReportTable } from '@/places/fit/FitReport';
+import { figureOf, troublesOf } from '@/places/ship/figures';
+import { ReadinessTable } from '@/places/ship/ReadinessTable';
+import type { Readiness } from '@/places/ship/use-readiness';
+import { MovedClips } from '@/places/takes/MovedClips';
+import type { ClipMoved } from '@/worker/redelivery';
+import { giveRoom } from './room';
+
+beforeAll(() => {
+  giveRoom(1400, 600);
+  window.matchMedia = (query: string) =>
+    ({ matches: true, media: query, addEventListener() {}, removeEventListener() {} }) as unknown as MediaQueryList;
+});
+afterEach(cleanup);
+
+const names = (table: string) =>
+  within(screen.getByRole('grid', { name: table }))
+    .getAllByRole('row')
+    .flatMap((row) => row.getAttribute('aria-label') ?? []);
+const textOf = (name: string) => screen.getByRole('row', { name }).textContent ?? '';
+
+const figures = (change: Partial<ClipFigures> = {}): ClipFigures =>
+  ({
+    seconds: 1.1,
+    loop: true,
+    seam: { poseCm: 0.01, headingDeg: 0.2, driftCm: 0.3 },
+    tick: 1.01,
+    speedMps: 1.25,
+    slideCm: 0.04,
+    sinkCm: 0.3,
+    hoverCm: 0.1,
+    ...change,
+  }) as unknown as ClipFigures;
+const against = (ratio: number, worstCm: number) => ({ kink: { ratio }, likeness: { worstCm } }) as unknown as AgainstSource;
+const ready = (change: Partial<Readiness> = {}): Readiness => ({
+  figures: figures(),
+  against: against(1.02, 2.4),
+  strip: null,
+  isPending: false,
+  error: null,
+  ...change,
+});
+const doc = (name: string): ClipDoc => ({ id: `id-${name}`, name }) as unknown as ClipDoc;
+
+test('a figure is none where there is nothing to measure: no seam without a loop, no kink without a body to hold it against', () => {
+  expect(figureOf(ready(), 'poseCm')).toBe(0.01);
+  expect(figureOf(ready({ figures: figures({ loop: false }) }), 'poseCm')).toBeNull();
+  expect(figureOf(ready({ figures: figures({ loop: false }) }), 'tick')).toBeNull();
+  expect(figureOf(ready({ figures: figures({ loop: false }) }), 'slideCm')).toBe(0.04);
+  expect(figureOf(ready({ against: null }), 'kink')).toBeNull();
+  expect(figureOf(ready({ figures: null }), 'slideCm')).toBeNull();
+  expect(troublesOf(ready())).toBe(0);
+  expect(troublesOf(ready({ figures: figures({ slideCm: 2, sinkCm: 9 }), against: against(3, 1) }))).toBe(3);
+});
+
+test('readiness has the worst first, says what is measured and what failed, and what ships', async () => {
+  const setLeft = jest.fn();
+  const docs = ['calm', 'skating', 'waiting', 'broken'].map(doc);
+  render(
+    <ReadinessTable
+      docs={docs}
+      readiness={[
+        ready(),
+        ready({ figures: figures({ slideCm: 1.5 }) }),
+        ready({ figures: null, against: null, isPending: true }),
+        ready({ figures: null, against: null, error: 'The take of this clip is not in the project.' }),
+      ]}
+      left={new Set(['id-calm'])}
+      setLeft={setLeft}
+      project="gullmouth"
+    />,
+  );
+  expect(names('Readiness')[0]).toBe('skating');
+  expect(textOf('skating')).toContain('▲ 1.50 cm');
+  expect(textOf('calm')).toContain('0.04 cm');
+  expect(screen.getByRole('progressbar', { name: 'Measuring waiting' })).toBeTruthy();
+  expect(textOf('broken')).toContain('▲ The take of this clip is not in the project.');
+  expect(screen.getByRole('link', { name: 'calm' }).getAttribute('href')).toBe('/gullmouth/bench/id-calm');
+  expect((screen.getByRole('checkbox', { name: 'Ship calm' }) as HTMLInputElement).checked).toBe(false);
+  await userEvent.setup().click(screen.getByRole('checkbox', { name: 'Ship skating' }));
+  expect([...(setLeft.mock.lastCall as [Set<string>])[0]].sort()).toEqual(['id-calm', 'id-skating']);
+});
+
+const job = (id: string, state: FitJobInfo['state'], slideCm: number | null, change: Partial<FitJobInfo> = {}): FitJobInfo => ({
+  id,
+  run: 'r',
+  take: 't1',
+  character: 'wick',
+  state,
+  tries: 1,
+  report:
+    slideCm === null
+      ? null
+      : ({
+          slideCm,
+          slideFrame: 88,
+          sinkCm: 0.2,
+          hoverCm: 0.1,
+          reachCm: 0,
+          seatCm: 0,
+          likeness: null,
+          kink: null,
+          limits: [],
+        } as unknown as FitReport),
+  message: '',
+  hasFile: slideCm !== null,
+  ...change,
+});
+
+test('the report of fits has what failed first, then the worst; a row opens its fit where a foot slides most', async () => {
+  const onOpen = jest.fn();
+  render(
+    <FitReportTable
+      jobs={[
+        job('good', 'done', 0.05),
+        job('bad', 'done', 0.9, { character: 'tallow' }),
+        job('gone', 'failed', null, { message: 'The take has no legs.', take: 't9' }),
+        job('next', 'waiting', null, { take: 't2' }),
+      ]}
+      data={
+        {
+          takes: [
+            { id: 't1', name: 'stroll' },
+            { id: 't2', name: 'jog' },
+          ],
+          characters: [{ id: 'wick', name: 'Wick' }],
+        } as never
+      }
+      onOpen={onOpen}
+    />,
+  );
+  expect(names('Report of the fits')).toEqual(['a removed take, Wick', 'stroll, tallow', 'stroll, Wick', 'jog, Wick']);
+  expect(textOf('a removed take, Wick')).toContain('▲ The take has no legs.');
+  expect(textOf('stroll, tallow')).toContain('▲ 0.90');
+  expect(textOf('jog, Wick')).toContain('waiting');
+  const link = within(screen.getByRole('row', { name: 'stroll, tallow' })).getByRole('link', { name: 'GLB' });
+  expect([link.getAttribute('href'), link.getAttribute('download')]).toEqual(['/api/fit-jobs/bad', 'stroll-tallow.glb']);
+  await userEvent.setup().click(screen.getByText('stroll, tallow'));
+  expect(onOpen).toHaveBeenCalledWith('t1', 'tallow', 88);
+});
+
+const moved = (id: string, change: Partial<ClipMoved> = {}): ClipMoved =>
+  ({
+    id,
+    from: 100,
+    to: 166,
+    outcome: 'moved',
+    differenceCm: 1.25,
+    before: figures({ speedMps: 1.2 }),
+    after: figures({ speedMps: 1.31 }),
+    ...change,
+  }) as ClipMoved;
+
+test('clips of a new delivery say where they lie and what changes; one that is not in it cannot be ticked', async () => {
+  const onKeep = jest.fn();
+  render(
+    <MovedClips
+      clips={[moved('a'), moved('b', { outcome: 'lost', after: null })]}
+      nameOf={(id) => ({ a: 'stroll-forward', b: 'jog-forward' })[id] ?? ''}
+      kept={new Set()}
+      onKeep={onKeep}
+    />,
+  );
+  expect(textOf('stroll-forward')).toMatch(/found elsewhere.*100–166.*1\.3.*1\.20 → 1\.31/);
+  expect(textOf('jog-forward')).toContain('▲ not in it');
+  expect((screen.getByRole('checkbox', { name: 'Cut jog-forward from the new take' }) as HTMLInputElement).disabled).toBe(true);
+  await userEvent.setup().click(screen.getByRole('checkbox', { name: 'Cut stroll-forward from the new take' }));
+  expect([...(onKeep.mock.lastCall as [Set<string>])[0]]).toEqual(['a']);
+  cleanup();
+  render(<MovedClips clips={[]} nameOf={() => ''} kept={new Set()} onKeep={onKeep} />);
+  expect(screen.getByText('No clip is cut from the old take.')).toBeTruthy();
+});
