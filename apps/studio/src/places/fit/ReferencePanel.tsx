@@ -139,7 +139,7 @@ function ByHandCard({ hand: { part, side }, parts, turn, onHand, onTurn }: ByHan
         {otherPart(part) !== part && (
           <Small
             name={`The same for the ${partName(otherPart(part))}`}
-            onClick={() => onTurn(otherPart(part), [turn[0], -turn[1], -turn[2]])}
+            onClick={() => onTurn(otherPart(part), [turn[0], 0 - turn[1], 0 - turn[2]])}
           >
             mirror
           </Small>
