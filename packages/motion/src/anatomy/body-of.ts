@@ -8,7 +8,7 @@ import { findBody } from './find-body';
  *
  * @returns null when it is not a person's
  * @example
- * bodyOf(motion)?.legs.left.knee; // 17: the number of the joint
+ * motion.skeleton.joints[bodyOf(motion).legs.left.knee].name; // 'LeftShin'
  */
 export function bodyOf(motion: Motion): Body | null {
   const { skeleton } = motion;

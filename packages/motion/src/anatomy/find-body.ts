@@ -21,6 +21,9 @@ const NO_ARM: Arm = { shoulder: -1, elbow: -1, wrist: -1 };
  *
  * @param motion Y up, any unit
  * @returns null when the skeleton does not look like a person: no two legs of two bones, or four of them
+ *
+ * @example
+ * findBody(motion) !== null; // true
  */
 export function findBody(motion: Motion): Body | null {
   const { skeleton } = motion;

@@ -4,7 +4,12 @@ import { pathTo } from './body-look';
 import { alignSigns, type Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
 
-/** The joint from which all of a body hangs: where the ways to its head and to its legs part; 0 when it is nobody's. */
+/**
+ * The joint from which all of a body hangs: where the ways to its head and to its legs part; 0 when it is nobody's.
+ *
+ * @example
+ * topOfBody(motion.skeleton, bodyOf(motion)); // 0
+ */
 export function topOfBody(skeleton: Skeleton, body: Body | null): number {
   if (!body) return 0;
   const [toHead, toHips] = [pathTo(skeleton, body.head), pathTo(skeleton, body.hips)];
@@ -18,6 +23,9 @@ export function topOfBody(skeleton: Skeleton, body: Body | null): number {
  * stays is where it was in the world. Whatever carries the hips, they carry the body then.
  *
  * @param top from `topOfBody`; 0 changes nothing
+ *
+ * @example
+ * foldAbove(motion, 0).skeleton.joints.length === motion.skeleton.joints.length; // true
  */
 export function foldAbove(motion: Motion, top: number): Motion {
   if (top === 0) return motion;

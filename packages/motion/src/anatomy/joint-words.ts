@@ -42,6 +42,9 @@ const WORDS: readonly (readonly [RegExp, Exclude<JointWords['part'], null>])[] =
 /**
  * Reads a joint's name: sides as a word or a letter before, after or within it, in several habits of writing; numbers and what stands before
  * a colon do not count.
+ *
+ * @example
+ * jointWords('LeftUpLeg').side; // 'left'
  */
 export function jointWords(name: string): JointWords {
   const known = READ.get(name);

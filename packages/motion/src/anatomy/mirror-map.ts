@@ -37,6 +37,11 @@ const IN_THE_MIDDLE = 0.7;
  * The reference is the rest pose, its left to +X, each bone turned the shortest way to where it is symmetric with its partner's.
  *
  * @param body whose limbs are each other's partners, where it is known
+ *
+ * @example
+ * const { pairs } = mirrorMap(motion.skeleton, bodyOf(motion));
+ * const foot = motion.skeleton.joints.findIndex(({ name }) => name === 'LeftFoot');
+ * motion.skeleton.joints[pairs[foot].partner].name; // 'RightFoot'
  */
 export function mirrorMap(skeleton: Skeleton, body: Body | null = skeleton.body ?? null): MirrorMap {
   const known = KNOWN.get(skeleton);

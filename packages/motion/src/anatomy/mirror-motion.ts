@@ -10,6 +10,9 @@ import type { Skeleton } from '../model/skeleton';
  * A motion seen in the mirror x = 0, on the same skeleton. Joints without a partner are mirrored where they are.
  *
  * @throws InputError `mirror` when a limb of one side is not the partner of the other side's
+ *
+ * @example
+ * mirrorMotion(motion).rootPositions[0] + motion.rootPositions[0]; // 0
  */
 export function mirrorMotion(motion: Motion): Motion {
   const { skeleton, frames } = motion;

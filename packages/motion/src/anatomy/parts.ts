@@ -28,13 +28,23 @@ export const PARTS: readonly Part[] = [...TRUNK, ...LIMB.flatMap((part): Part[] 
 
 export const partOf = (side: Side, part: LimbPart): Part => `${side}${part}`;
 
-/** The part on the other side; parts in the middle are their own. */
+/**
+ * The part on the other side; parts in the middle are their own.
+ *
+ * @example
+ * otherPart('leftHand'); // 'rightHand'
+ */
 export const otherPart = (part: Part): Part => {
   const found = /^(left|right)(.+)$/.exec(part);
   return found ? (((found[1] === 'left' ? 'right' : 'left') + found[2]) as Part) : part;
 };
 
-/** In words: "left forearm". */
+/**
+ * In words: "left forearm".
+ *
+ * @example
+ * partName('leftUpperArm'); // 'left upper arm'
+ */
 export const partName = (part: Part): string => part.replace(/([A-Z])/g, ' $1').toLowerCase();
 
 /** A part's joints from the hips outwards, how sure that is, and what it rests on. */
@@ -62,7 +72,12 @@ export interface Parts {
 /** The joint that a part begins with, or −1. */
 export const firstOf = (parts: Parts['parts'], part: Part): number => parts[part]?.joints[0] ?? -1;
 
-/** The parts as the rest of the core knows a body; null without two legs. */
+/**
+ * The parts as the rest of the core knows a body; null without two legs.
+ *
+ * @example
+ * bodyOfParts(plan.targetParts.parts) !== null; // true
+ */
 export function bodyOfParts(parts: Parts['parts']): Body | null {
   const hips = parts.hips?.joints.at(-1) ?? -1;
   const leg = (side: Side) => ({

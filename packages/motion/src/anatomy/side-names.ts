@@ -1,4 +1,9 @@
-/** `Left` ↔ `Right` in any case, and single letters set apart: `foot_l`, `L.Foot`, `lFoot`, `turn-left-90`. Nothing else is changed. */
+/**
+ * `Left` ↔ `Right` in any case, and single letters set apart: `foot_l`, `L.Foot`, `lFoot`, `turn-left-90`. Nothing else is changed.
+ *
+ * @example
+ * swapSides('LeftArm'); // 'RightArm'
+ */
 export function swapSides(name: string): string {
   return name
     .replace(/left|right/gi, (word) => inCaseOf(word, /left/i.test(word) ? 'right' : 'left'))

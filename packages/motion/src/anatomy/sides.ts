@@ -10,7 +10,13 @@ export interface SideJoints {
 
 export type Sides = Readonly<Record<Side, SideJoints>>;
 
-/** Hands, feet and limbs of either side. */
+/**
+ * Hands, feet and limbs of either side.
+ *
+ * @example
+ * const { left, right } = sidesOf(motion.skeleton, bodyOf(motion));
+ * left.limbs.length === right.limbs.length; // true
+ */
 export function sidesOf(skeleton: Skeleton, body: Body): Sides {
   const parents = skeleton.joints.map((joint) => joint.parent);
   const below = (top: number) =>

@@ -32,6 +32,9 @@ const CAP_RINGS = 4;
  * light. Thick where a body is thick when the parts of the body are known; else by the length of each bone.
  *
  * @param skeleton in metres
+ *
+ * @example
+ * bodyMesh(motion.skeleton, bodyOf(motion)).positions.length % 3; // 0
  */
 export function bodyMesh(skeleton: Skeleton, body: Body | null): BodyMesh {
   const { positions: rest, rotations } = restPose(skeleton);

@@ -13,6 +13,9 @@ import type { NamedClip } from './glb-write';
  *
  * @param clips at the rate they ship at, on the character's skeleton
  * @throws InputError `skeleton-mix` when a clip is on another skeleton
+ *
+ * @example
+ * writeCharacterGlb([{ name: 'stroll', clip: cutClip(fitMotion(motion, character, settings).motion, 0, 30) }], character).length > 10_000; // true
  */
 export function writeCharacterGlb(clips: readonly NamedClip[], character: Character): Uint8Array {
   const { json: text, binary } = glbChunks(character.file);

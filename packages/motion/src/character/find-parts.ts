@@ -19,6 +19,9 @@ const CLEARLY = 0.5;
  * @param pose in which it stands more or less upright, Y up
  * @param body when it is known from more than this pose
  * @returns null when there are no two legs
+ *
+ * @example
+ * findParts(character.skeleton, { positions: restPose(character.skeleton).positions, rotations: restPose(character.skeleton).rotations }) !== null; // true
  */
 export function findParts(
   skeleton: Skeleton,

@@ -15,6 +15,10 @@ import type { NamedClip } from './glb-write';
  * child that has several is the root; its keys are the travel.
  *
  * @throws InputError `glb` when it is no GLB, or nothing in it moves
+ *
+ * @example
+ * const file = await writeGlb([{ name: 'stroll', clip: cutClip(motion, 0, 30) }]);
+ * (await readGlb(file))[0].clip.motion.frames; // 31
  */
 export async function readGlb(bytes: Uint8Array): Promise<NamedClip[]> {
   if (bytes.length < 20 || String.fromCharCode(...bytes.subarray(0, 4)) !== 'glTF') {

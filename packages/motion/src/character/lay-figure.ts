@@ -15,6 +15,8 @@ interface Piece {
   readonly thick: readonly [number, number];
   /** Front to back over side to side. */
   readonly deep: number;
+  /** Side to side at both ends, over its thickness; 1 where it is round. */
+  readonly wide?: readonly [number, number];
   readonly tone: number;
 }
 
@@ -78,8 +80,8 @@ function trunkOf(skeleton: Skeleton, body: Body, pose: StandingPose, scale: numb
   const [left, right] = [at(body.legs.left.hip), at(body.legs.right.hip)];
   const sockets = times(plus(left, right), 0.5);
   const shoulders = shoulderMiddle(body, at) ?? plus(at(body.chest), [0, s(0.2), 0]);
-  const neck = headBase(body, at, shoulders);
-  const head = at(body.head);
+  const neck = headBase(body, at, shoulders, scale);
+  const head = neck;
   const wide = Math.max(s(0.08), norm(minus(left, right)) / 2);
   const chestWide = Math.max(s(0.1), shoulderHalf(body, at) ?? s(0.16));
   const waist = plus(times(sockets, 0.55), times(shoulders, 0.45));
@@ -92,12 +94,24 @@ function trunkOf(skeleton: Skeleton, body: Body, pose: StandingPose, scale: numb
     deep,
     tone: 0,
   });
-  const spine = jointNear(skeleton, body, at, waist);
+  /** A stretch of the trunk: where it begins and ends, half as wide and half as deep as what. */
+  const stretch = (joint: number, from: Vec3, to: Vec3, halves: readonly [number, number], thick: readonly [number, number]): Piece => ({
+    joint,
+    from,
+    to,
+    thick,
+    deep: 1.02,
+    wide: [halves[0] / thick[0], halves[1] / thick[1]],
+    tone: 0,
+  });
+  const [ribs, top] = [plus(chest, [0, -s(0.02), 0]), plus(shoulders, [0, -s(0.062), -s(0.004)])];
+  const halves = { waist: s(0.128), ribs: chestWide * 0.8, top: chestWide * 0.86 };
+  const belly = plus(sockets, [0, s(0.075), 0]);
   return [
-    across(body.hips, plus(sockets, [0, s(0.045), -s(0.004)]), wide * 0.62, s(0.098), 1),
-    across(spine, waist, s(0.055), s(0.093), 0.98),
-    across(body.chest, plus(chest, [0, -s(0.035), -s(0.002)]), chestWide * 0.42, s(0.099), 1.04),
-    across(body.chest, plus(shoulders, [0, -s(0.055), -s(0.004)]), chestWide * 0.6, s(0.074), 1.05),
+    across(body.hips, plus(sockets, [0, s(0.04), -s(0.004)]), wide * 0.6, s(0.094), 1),
+    stretch(jointNear(skeleton, body, at, belly), belly, waist, [wide * 0.6 + s(0.082), halves.waist], [s(0.09), s(0.085)]),
+    stretch(jointNear(skeleton, body, at, waist), waist, ribs, [halves.waist, halves.ribs], [s(0.085), s(0.102)]),
+    stretch(body.chest, ribs, top, [halves.ribs, halves.top], [s(0.102), s(0.066)]),
     { joint: body.chest, from: plus(shoulders, [0, -s(0.02), -s(0.008)]), to: neck, thick: [s(0.058), s(0.047)], deep: 1, tone: 0 },
     // The skull, the face before and below it, and a nose.
     {
@@ -201,10 +215,14 @@ const shoulderMiddle = ({ arms }: Body, at: (j: number) => Vec3): Vec3 | null =>
 const shoulderHalf = ({ arms }: Body, at: (j: number) => Vec3): number | null =>
   arms.left.shoulder < 0 || arms.right.shoulder < 0 ? null : norm(minus(at(arms.left.shoulder), at(arms.right.shoulder))) / 2;
 
-/** Where the head sits on the neck; above the shoulders, whatever the skeleton calls its head. */
-function headBase(body: Body, at: (j: number) => Vec3, shoulders: Vec3): Vec3 {
-  const head = at(body.head);
-  return head[1] > shoulders[1] ? head : plus(shoulders, [0, 0.02, 0]);
+/** Longest neck from between the shoulders to the base of the skull, metres for a stature of 1.78. */
+const NECK = 0.17;
+
+/** Where the head sits on the neck: above the shoulders and no higher than a neck is long, whatever the skeleton calls its head. */
+function headBase(body: Body, at: (j: number) => Vec3, shoulders: Vec3, scale: number): Vec3 {
+  const up = minus(at(body.head), shoulders);
+  if (up[1] <= 0) return plus(shoulders, [0, 0.02, 0]);
+  return plus(shoulders, times(unit(up), Math.min(norm(up), NECK * scale)));
 }
 
 /** Of the joints between hips and chest the one that is nearest to a place. */
@@ -216,22 +234,23 @@ function jointNear({ joints }: Skeleton, { hips, chest }: Body, at: (j: number) 
 }
 
 /** About how far a place is from a piece, below 0 inside of it. Called some hundred thousand times a figure: nothing is allocated. */
-function distance({ from, to, thick, deep }: Piece, x: number, y: number, z: number): number {
+function distance({ from, to, thick, deep, wide }: Piece, x: number, y: number, z: number): number {
   const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
   const [px, py, pz] = [x - from[0], y - from[1], z - from[2]];
   const length = dx * dx + dy * dy + dz * dz;
   const t = length > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy + pz * dz) / length)) : 0;
-  const [ex, ey, ez] = [px - t * dx, py - t * dy, (pz - t * dz) / deep];
+  const across = wide ? wide[0] + (wide[1] - wide[0]) * t : 1;
+  const [ex, ey, ez] = [(px - t * dx) / across, py - t * dy, (pz - t * dz) / deep];
   return Math.sqrt(ex * ex + ey * ey + ez * ez) - (thick[0] + (thick[1] - thick[0]) * t);
 }
 
 function boxOf(pieces: readonly Piece[], margin: number): { low: [number, number, number]; high: [number, number, number] } {
   const low: [number, number, number] = [Infinity, Infinity, Infinity];
   const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-  for (const { from, to, thick, deep } of pieces)
+  for (const { from, to, thick, deep, wide } of pieces)
     for (const end of [from, to])
       for (let k = 0; k < 3; k++) {
-        const reach = Math.max(...thick) * Math.max(1, deep) + margin;
+        const reach = Math.max(...thick) * Math.max(1, deep, ...(wide ?? [])) + margin;
         low[k] = Math.min(low[k], end[k] - reach);
         high[k] = Math.max(high[k], end[k] + reach);
       }

@@ -2,7 +2,12 @@ import { multiply, rotate } from '../math/quat';
 import type { CharacterSkin } from './character';
 import type { WorldPose } from './world-pose';
 
-/** The vertices of a skin in the world in a pose: linear blend skinning, three numbers each. */
+/**
+ * The vertices of a skin in the world in a pose: linear blend skinning, three numbers each.
+ *
+ * @example
+ * skinned(character.skin, poseAt(restMotion(character.skeleton), 0)).length === character.skin.positions.length; // true
+ */
 export function skinned(skin: CharacterSkin, { positions, rotations }: WorldPose): Float32Array {
   const { bindPositions, bindRotations, joints, weights } = skin;
   const count = bindPositions.length / 3;

@@ -10,6 +10,10 @@ export interface WorldPose {
   readonly rotations: Float64Array;
 }
 
+/**
+ * @example
+ * poseAt(motion, 30).positions.length === 3 * motion.skeleton.joints.length; // true
+ */
 export function poseAt(motion: Motion, frame: number): WorldPose {
   const { positions, rotations } = forwardKinematics(cutMotion(motion, frame, frame));
   return { positions: Float64Array.from(positions), rotations: Float64Array.from(rotations) };
@@ -20,7 +24,14 @@ export const copyPose = ({ positions, rotations }: WorldPose): WorldPose => ({
   rotations: rotations.slice(),
 });
 
-/** Writes the rotations of a pose local to the parents. */
+/**
+ * Writes the rotations of a pose local to the parents.
+ *
+ * @example
+ * const locals = new Float64Array(4 * motion.skeleton.joints.length);
+ * localsOf(locals, 0, motion.skeleton, poseAt(motion, 30));
+ * angleBetween(locals, 4, motion.rotations, (30 * motion.skeleton.joints.length + 1) * 4) < 1e-3; // true
+ */
 export function localsOf(out: Numbers, o: number, skeleton: Skeleton, { rotations }: WorldPose): void {
   skeleton.joints.forEach(({ parent }, j) => {
     if (parent < 0) for (let k = 0; k < 4; k++) out[o + j * 4 + k] = rotations[j * 4 + k];

@@ -16,6 +16,9 @@ const FAST = 4;
  * Gait and direction of what was measured.
  *
  * @param of the gait that a start leads to, or a stop comes from
+ *
+ * @example
+ * tagsOf(segments(ground)[0]).direction; // 'forward'
  */
 export function tagsOf({ kind, direction, turnDeg, speedMps }: Segment, of: Segment['kind'] | null = null): ClipTags {
   if (kind === 'turn') {
@@ -30,7 +33,12 @@ export function tagsOf({ kind, direction, turnDeg, speedMps }: Segment, of: Segm
   return { gait: kind === 'run' && speedMps > FAST ? 'run-fast' : kind, direction: direction ?? '' };
 }
 
-/** The tags of a cut: those of what is done in most of it. */
+/**
+ * The tags of a cut: those of what is done in most of it.
+ *
+ * @example
+ * tagsOfCut(segments(ground), best).gait; // 'walk'
+ */
 export function tagsOfCut(segments: readonly Segment[], { from, to }: { readonly from: number; readonly to: number }): ClipTags {
   const shared = (segment: Segment) => Math.min(to, segment.to) - Math.max(from, segment.from);
   const most = segments.reduce<Segment | null>((best, s) => (shared(s) > Math.max(0, best ? shared(best) : 0) ? s : best), null);
@@ -44,7 +52,12 @@ const tidy = (name: string) =>
     .replace(/-{2,}/g, '-')
     .replace(/^[-\s]+|[-\s]+$/g, '');
 
-/** A name after a pattern with `{character}`, `{gait}`, `{direction}` and `{number}` (two digits). */
+/**
+ * A name after a pattern with `{character}`, `{gait}`, `{direction}` and `{number}` (two digits).
+ *
+ * @example
+ * nameByPattern('{character}-{gait}-{direction}', { character: 'Wick', gait: 'walk', direction: 'forward', number: 1 }); // 'Wick-walk-forward'
+ */
 export function nameByPattern(pattern: string, parts: ClipTags & { readonly character: string; readonly number: number }): string {
   const values: Record<string, string> = { ...parts, number: String(parts.number).padStart(2, '0') };
   return tidy(pattern.replace(/\{(\w+)\}/g, (_, key: string) => values[key] ?? '')) || 'clip';

@@ -14,6 +14,10 @@ export interface Features {
 
 const VELOCITY_SECONDS = 0.1;
 
+/**
+ * @example
+ * features(ground).frames === motion.frames; // true
+ */
 export function features(ground: Groundwork): Features {
   const { globals, headings, motion } = ground;
   const { joints, weights } = ground.weighted;

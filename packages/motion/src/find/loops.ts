@@ -65,6 +65,9 @@ const COARSE = 30;
  *
  * Idea: Kovar, Gleicher, Pighin, *Motion Graphs*, 2002. Costs features × pairs; a minute at 60 a second takes a few tens of
  * milliseconds.
+ *
+ * @example
+ * findLoops(ground).candidates[0].strides; // 1
  */
 export function findLoops(ground: Groundwork, options: LoopOptions = {}): LoopSearch {
   const settings = { ...DEFAULTS, ...options };

@@ -58,6 +58,10 @@ const OTHER_CM = 10;
  * Costs anchors × frames at 30 a second × the pose's width: tens of milliseconds for a minute.
  *
  * @throws InputError `no-match` when no shift explains the poses
+ *
+ * @example
+ * const later = groundwork(cutMotion(motion, 60, motion.frames - 1));
+ * matchTakes(ground, later).offsetSeconds.toFixed(1); // '-1.0'
  */
 export function matchTakes(old: Groundwork, fresh: Groundwork): TakeMatch {
   const [before, after] = posesOf(old, fresh);

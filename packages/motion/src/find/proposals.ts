@@ -36,6 +36,9 @@ function wholeStand({ from, to }: Segment, fps: number): { from: number; to: num
  * footfall. Names are of what was measured, made unique by a number; the same gait in several places is proposed once, where it loops best.
  *
  * @param loops candidates of the take, best first
+ *
+ * @example
+ * proposals(ground, segments(ground), findLoops(ground).candidates).some(({ isLoop }) => isLoop); // true
  */
 export function proposals({ contacts, motion }: Groundwork, found: readonly Segment[], loops: readonly LoopCandidate[]): Proposal[] {
   const { fps, frames } = motion;

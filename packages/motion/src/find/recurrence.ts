@@ -8,6 +8,9 @@ const FADE = 0.22;
  * instants spread evenly over frames `from` to `to` (columns) and `rowFrom` to `rowTo` (rows).
  *
  * Source: Eckmann, Kamphorst, Ruelle, *Recurrence Plots of Dynamical Systems*, 1987. Costs features × size².
+ *
+ * @example
+ * recurrence(features(ground), [0, 100], [0, 100], 16).length; // 256
  */
 export function recurrence(
   { frames, width, values }: Features,
@@ -33,7 +36,13 @@ export function recurrence(
   return out;
 }
 
-/** The pair of frames nearest to each other by their features within `reach` frames of a pair; `least` frames apart. */
+/**
+ * The pair of frames nearest to each other by their features within `reach` frames of a pair; `least` frames apart.
+ *
+ * @example
+ * const pair = nearestPair(features(ground), best.from, best.to, 3, 20);
+ * Math.abs(pair.from - best.from) <= 3; // true
+ */
 export function nearestPair(
   { frames, width, values }: Features,
   from: number,
@@ -56,7 +65,12 @@ export function nearestPair(
   return best;
 }
 
-/** Frames that are nearer to a frame than their neighbours are, by their features, within a range; nearest in distance first. */
+/**
+ * Frames that are nearer to a frame than their neighbours are, by their features, within a range; nearest in distance first.
+ *
+ * @example
+ * partnersOf(features(ground), best.from, best.from + 20, motion.frames - 1).length > 0; // true
+ */
 export function partnersOf({ frames, width, values }: Features, frame: number, from: number, to: number): number[] {
   const [first, last] = [Math.max(0, from), Math.min(frames - 1, to)];
   const row = Float64Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => {

@@ -37,6 +37,9 @@ const CROUCHED = 0.92;
  * Reads a take into what is done in it. Feet that stay down stand; between, a movement is a turn on the spot, hops, or a gait with its
  * start and stop, and a bend of the way is a turn of its own. The gait is told by duty (a run has none of its frames on both feet) and
  * height of the hips.
+ *
+ * @example
+ * segments(ground).map(({ kind }) => kind); // ['walk']
  */
 export function segments(ground: Groundwork): Segment[] {
   const { motion, contacts } = ground;
@@ -96,7 +99,12 @@ function wayOf({ globals, body, headings, contacts, motion: { fps } }: Groundwor
   };
 }
 
-/** Stretches in which feet leave the ground, pauses of both feet on it left in. */
+/**
+ * Stretches in which feet leave the ground, pauses of both feet on it left in.
+ *
+ * @example
+ * movements({ left: [], right: [], fps: 60 }, 120).length; // 1
+ */
 export function movements({ left, right, fps }: Pick<Contacts, 'left' | 'right' | 'fps'>, frames: number): Interval[] {
   const stands = new Uint8Array(frames);
   for (const { from, to } of left) stands.fill(1, from, to);
@@ -148,7 +156,12 @@ function gaitOf(ground: Groundwork, { from, to }: Interval): 'walk' | 'run' | 's
   return (hip - soles.floor) / (leg + ankle - soles.floor) < CROUCHED ? 'sneak' : 'walk';
 }
 
-/** Where the way bends. */
+/**
+ * Where the way bends.
+ *
+ * @example
+ * turnsOf(new Float64Array(60), { from: 0, to: 60 }, 60); // []
+ */
 export function turnsOf(rate: ArrayLike<number>, { from, to }: Interval, fps: number): Interval[] {
   const out: Interval[] = [];
   for (let f = from; f < to; f++) {
@@ -162,6 +175,10 @@ export function turnsOf(rate: ArrayLike<number>, { from, to }: Interval, fps: nu
   return out;
 }
 
+/**
+ * @example
+ * runsOf(['walk', 'walk', 'stand']); // [{ kind: 'walk', from: 0, to: 2 }, { kind: 'stand', from: 2, to: 3 }]
+ */
 export function runsOf<Kind>(kinds: readonly Kind[]): { kind: Kind; from: number; to: number }[] {
   const out: { kind: Kind; from: number; to: number }[] = [];
   kinds.forEach((kind, f) => {

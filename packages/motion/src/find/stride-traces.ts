@@ -19,6 +19,9 @@ export interface StrideTraces {
  *
  * @param exclude as for `typicalCycle`
  * @throws InputError `strides` when there are not two strides
+ *
+ * @example
+ * strideTraces(ground, 'LeftFoot').strides.length > 2; // true
  */
 export function strideTraces(ground: Groundwork, joint: string, exclude: readonly number[] | 'auto' = 'auto'): StrideTraces {
   const { samples, average, strides } = overlaidStrides(ground, exclude);

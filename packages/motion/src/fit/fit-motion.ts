@@ -48,6 +48,9 @@ const BLEND = 0.2;
  * @param motion metres, Y up
  * @param start the frame of the clip at which the motion begins: where stretches of placement weights count from
  * @throws InputError `fit` when the source has no two legs
+ *
+ * @example
+ * fitMotion(motion, character, settings).motion.skeleton.joints.length === character.skeleton.joints.length; // true
  */
 export function fitMotion(
   motion: Motion,

@@ -29,7 +29,12 @@ export interface FitReport {
   readonly limits: readonly BeyondLimit[];
 }
 
-/** @param start the frame at which the motion begins, where frames are counted from */
+/**
+ * @param start the frame at which the motion begins, where frames are counted from
+ *
+ * @example
+ * fitReport(fitMotion(motion, character, settings)).slideCm < 0.2; // true
+ */
 export function fitReport({ motion, source, plan, contacts, groundM, lacks, belt }: Fitted, start = 0): FitReport {
   const globals = forwardKinematics(belt ? onTheWay(motion, belt) : motion);
   const soles = soleTracks(plan.character, globals, groundM);
@@ -56,7 +61,12 @@ export function fitReport({ motion, source, plan, contacts, groundM, lacks, belt
   };
 }
 
-/** How bad a report is, for putting the worst first: each figure against what is still good. */
+/**
+ * How bad a report is, for putting the worst first: each figure against what is still good.
+ *
+ * @example
+ * fitTrouble(fitReport(fitMotion(motion, character, settings))) < 1; // true
+ */
 export const fitTrouble = ({ slideCm, sinkCm: sink, hoverCm: hover = 0, reachCm, limits, kink }: FitReport): number =>
   Math.max(slideCm / 0.2, sink / 0.5, hover / 1, reachCm / 1, (limits[0]?.degrees ?? 0) / 10, (kink?.ratio ?? 0) / 2);
 

@@ -25,6 +25,9 @@ export interface FittedTake {
  *
  * @param goOn asked before each stretch with the share that is done; false stops
  * @returns null when it was stopped
+ *
+ * @example
+ * (await fitTake(motion, character, settings)).report.slideCm < 0.2; // true
  */
 export async function fitTake(
   motion: Motion,

@@ -21,6 +21,9 @@ const HEAD_TURN = 110;
 /**
  * Where knees and elbows bend backwards or too far, and hands, feet and head turn further than theirs do; the worst of each part first. About
  * the range of healthy joints (Winter, 2009), with room.
+ *
+ * @example
+ * beyondLimits(plan, forwardKinematics(fitMotion(motion, character, settings).motion)); // []
  */
 export function beyondLimits({ targetParts: { parts }, targetReference, character }: FitPlan, globals: Globals): BeyondLimit[] {
   const out: BeyondLimit[] = [];

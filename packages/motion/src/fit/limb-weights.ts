@@ -5,6 +5,9 @@ import type { Placement } from './settings';
  * How much of a limb's place is kept in every frame, 0 to 1: the weight, and in each hold the hold's own, led in and out around it.
  *
  * @param start the frame of the clip at which the frames begin (negative: before the clip)
+ *
+ * @example
+ * [...limbWeights({ weight: 0.5, holds: [] }, 3, 60, 0)]; // [0.5, 0.5, 0.5]
  */
 export function limbWeights(placement: Pick<Placement, 'weight' | 'holds'>, frames: number, fps: number, start: number): Float64Array {
   const out = new Float64Array(frames).fill(placement.weight);

@@ -14,7 +14,8 @@ export type Mapping = Readonly<Partial<Record<Part, readonly string[]>>>;
  * @param motion metres, Y up
  * @returns the take as it is where nothing is mapped, or where the mapping leaves nobody with two legs
  * @example
- * withMapping(motion, { leftHand: ['paw_l'] }).skeleton.body?.arms.left.wrist; // the number of `paw_l`
+ * const { skeleton } = withMapping(motion, { leftHand: ['LeftForearm'] });
+ * skeleton.joints[skeleton.body.arms.left.wrist].name; // 'LeftForearm'
  */
 export function withMapping(motion: Motion, mapping: Mapping): Motion {
   if (Object.keys(mapping).length === 0) return motion;

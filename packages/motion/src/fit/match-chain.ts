@@ -13,6 +13,9 @@ export interface Share {
  * @param source where the joints of the source are along their chain, 0 to 1, growing
  * @param target the same of the target's
  * @returns for each joint of the target indices into the source's chain
+ *
+ * @example
+ * matchChain([1, 1], [1, 1]).length; // 2
  */
 export function matchChain(source: readonly number[], target: readonly number[]): Share[] {
   if (source.length === 0) return target.map((u) => ({ a: -1, b: 0, u }));

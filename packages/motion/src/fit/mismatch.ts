@@ -16,7 +16,12 @@ const NEXT: Readonly<Partial<Record<string, string>>> = {
   Collar: 'UpperArm',
 };
 
-/** How far apart the bones of each mapped part point in the two references, degrees: what is left between poses that count as the same. */
+/**
+ * How far apart the bones of each mapped part point in the two references, degrees: what is left between poses that count as the same.
+ *
+ * @example
+ * mismatches(plan).leftUpperArm < 1; // true
+ */
 export function mismatches({
   sourceParts,
   targetParts,

@@ -57,6 +57,9 @@ export interface FitPlan {
  *
  * @param motion of the source, metres, Y up; where its rest pose does not stand, its most upright frame is the pose to start from
  * @throws InputError `fit` when the source has no two legs
+ *
+ * @example
+ * fitPlan(motion, character, settings).legRatio < 1; // true
  */
 export function fitPlan(motion: Motion, character: Character, settings: FitSettings): FitPlan {
   const source = motion.skeleton;

@@ -168,6 +168,10 @@ export function turnParts(skeleton: Skeleton, parts: Chain, pose: WorldPose, tur
   }
 }
 
+/**
+ * @example
+ * turnOf([0, 90, 0]); // [0, 0.707, 0, 0.707]
+ */
 export function turnOf([x, y, z]: Vec3): Quat {
   const out: [number, number, number, number] = [...fromAxisAngle([1, 0, 0], x * RADIANS)];
   multiply(out, 0, fromAxisAngle([0, 1, 0], y * RADIANS), 0, out, 0);
@@ -188,7 +192,12 @@ export function anglesOf(q: ArrayLike<number>): [number, number, number] {
   ];
 }
 
-/** A turn given by three angles, turned on about one of the world's axes (0 to the left, 1 up, 2 to the front); degrees, to a hundredth. */
+/**
+ * A turn given by three angles, turned on about one of the world's axes (0 to the left, 1 up, 2 to the front); degrees, to a hundredth.
+ *
+ * @example
+ * turnedOn([0, 0, 0], 1, 15); // [0, 15, 0]
+ */
 export function turnedOn(angles: Vec3, axis: 0 | 1 | 2, degrees: number): [number, number, number] {
   const out: [number, number, number, number] = [0, 0, 0, 1];
   const about: Vec3 = [Number(axis === 0), Number(axis === 1), Number(axis === 2)];

@@ -60,6 +60,9 @@ interface Line {
  * children get an end site at their end.
  *
  * @throws InputError `asf` with the line
+ *
+ * @example
+ * readAsf(new TextEncoder().encode(asf), 'pier').skeleton.joints.length > 15; // true
  */
 export function readAsf(bytes: Uint8Array, name: string): AsfSkeleton {
   const lines = new TextDecoder('utf-8').decode(bytes).split(/\r\n?|\n/);

@@ -24,6 +24,11 @@ export interface BvhStream {
  * Reads a BVH of any length in bounded memory: the same frames as `readBvh`, in blocks.
  *
  * @throws InputError (from `push` and `end`) with the line, as `readBvh` does
+ *
+ * @example
+ * const stream = bvhStream();
+ * const blocks = stream.push(bytes);
+ * [...blocks, ...stream.end().motions].reduce((sum, { frames }) => sum + frames, 0) === motion.frames; // true
  */
 export const bvhStream = (): BvhStream => new Reading();
 

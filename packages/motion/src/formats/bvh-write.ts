@@ -18,6 +18,9 @@ const DEFAULTS: Required<WriteBvhOptions> = { unitsPerMetre: 100, digits: 6 };
  *
  * @param motion in metres, Y up
  * @returns the text, lines ended by a line feed
+ *
+ * @example
+ * writeBvh(motion).split('\n')[0]; // 'HIERARCHY'
  */
 export function writeBvh(motion: Motion, options: WriteBvhOptions = {}): string {
   const { unitsPerMetre, digits } = { ...DEFAULTS, ...options };

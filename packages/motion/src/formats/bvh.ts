@@ -15,8 +15,7 @@ import { lineAt, scanNumbers } from './number-scanner';
  * @throws InputError with the line; a wrong frame count alone is a warning `frame-count`
  *
  * @example
- * const take = readBvh(await readFile('walk.bvh'), 'walk');
- * take.motion.frames;
+ * readBvh(bytes, 'walk').motion.frames === motion.frames; // true
  */
 export function readBvh(bytes: Uint8Array, name: string): Take {
   const start = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0;

@@ -141,7 +141,12 @@ function checkCounts(parsed: unknown): void {
   }
 }
 
-/** The JSON and the binary chunk of a GLB. @throws InputError `gltf` when it is none, or cut short */
+/**
+ * The JSON and the binary chunk of a GLB. @throws InputError `gltf` when it is none, or cut short
+ *
+ * @example
+ * new TextDecoder().decode(glbChunks(glb).json).includes('"skins"'); // true
+ */
 export function glbChunks(bytes: Uint8Array): { json: Uint8Array; binary: Uint8Array | null } {
   if (!isGlb(bytes)) return fail('This is not a GLB file: it does not begin with "glTF".');
   const { text, binary } = chunksOf(bytes);

@@ -23,6 +23,9 @@ export interface Beside {
  * What kind of file this is, from its first bytes (its name only tells the two text formats without a header apart).
  *
  * @throws InputError that says what it is instead
+ *
+ * @example
+ * fileKind(bytes, 'walk.bvh'); // 'bvh'
  */
 export function fileKind(bytes: Uint8Array, name: string): FileKind {
   const fail = (code: string, message: string): never => {
@@ -45,13 +48,21 @@ export function fileKind(bytes: Uint8Array, name: string): FileKind {
   return 'bvh';
 }
 
-/** A file's name without folders and ending. */
+/**
+ * A file's name without folders and ending.
+ *
+ * @example
+ * bareName('quay/walk 01.bvh'); // 'walk 01'
+ */
 export const bareName = (file: string): string => file.replace(/^.*[/\\]/, '').replace(/\.(bvh|glb|gltf|amc|asf)$/i, '');
 
 /**
  * Reads all takes of a file of any format that Old Lantern knows: a glTF file has as many as it has animations, the others one.
  *
  * @throws InputError that says what is wrong and where
+ *
+ * @example
+ * readTakes(bytes, 'walk.bvh').map(({ name }) => name); // ['walk']
  */
 export function readTakes(bytes: Uint8Array, file: string, beside: Beside = {}): Take[] {
   const name = bareName(file);
@@ -73,7 +84,12 @@ export function readTakes(bytes: Uint8Array, file: string, beside: Beside = {}):
   }
 }
 
-/** The first take of a file, or the one whose animation is called `part`. */
+/**
+ * The first take of a file, or the one whose animation is called `part`.
+ *
+ * @example
+ * readTake(bytes, 'walk.bvh').motion.frames === motion.frames; // true
+ */
 export function readTake(bytes: Uint8Array, file: string, beside: Beside = {}, part?: string): Take {
   const takes = readTakes(bytes, file, beside);
   const found = part === undefined ? takes[0] : takes.find((take) => take.part === part);

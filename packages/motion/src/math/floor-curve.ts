@@ -13,6 +13,10 @@ const STEP = 0.02;
  * The curve through points, begun at (0, 0) towards +Z: a cubic piece from each point to the next, with the tangents of their neighbours.
  *
  * @param points x to the left, z ahead, metres; at least one
+ *
+ * @example
+ * const curve = floorCurve([[0, 0], [0, 2]]);
+ * [curve.length, curve.at(1).z]; // [2, 1]
  */
 export function floorCurve(points: readonly (readonly [number, number])[]): FloorCurve {
   const all: (readonly [number, number])[] = [[0, 0]];

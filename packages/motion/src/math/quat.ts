@@ -9,7 +9,15 @@ export type Vec3 = readonly [number, number, number];
 
 export const IDENTITY: Quat = [0, 0, 0, 1];
 
-/** out ← a · b (apply b first, then a). `out` may be `a` or `b`. */
+/**
+ * out ← a · b (apply b first, then a). `out` may be `a` or `b`.
+ *
+ * @example
+ * const half = fromHeading(Math.PI / 4);
+ * const out = [0, 0, 0, 0];
+ * multiply(out, 0, half, 0, half, 0);
+ * angleBetween(out, 0, fromHeading(Math.PI / 2), 0); // 0
+ */
 export function multiply(out: Numbers, o: number, a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number): void {
   const ax = a[i],
     ay = a[i + 1],
@@ -25,7 +33,15 @@ export function multiply(out: Numbers, o: number, a: ArrayLike<number>, i: numbe
   out[o + 3] = aw * bw - ax * bx - ay * by - az * bz;
 }
 
-/** out ← a⁻¹ · b, for unit a. */
+/**
+ * out ← a⁻¹ · b, for unit a.
+ *
+ * @example
+ * const q = fromHeading(1);
+ * const out = [0, 0, 0, 0];
+ * multiplyInverse(out, 0, q, 0, q, 0);
+ * out; // [0, 0, 0, 1]
+ */
 export function multiplyInverse(out: Numbers, o: number, a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number): void {
   const ax = -a[i],
     ay = -a[i + 1],
@@ -41,7 +57,14 @@ export function multiplyInverse(out: Numbers, o: number, a: ArrayLike<number>, i
   out[o + 3] = aw * bw - ax * bx - ay * by - az * bz;
 }
 
-/** out ← q rotates v. `out` may be `v`. */
+/**
+ * out ← q rotates v. `out` may be `v`.
+ *
+ * @example
+ * const out = [0, 0, 0];
+ * rotate(out, 0, fromHeading(Math.PI / 2), 0, [0, 0, 1], 0);
+ * out; // [1, 0, 0]
+ */
 export function rotate(out: Numbers, o: number, q: ArrayLike<number>, i: number, v: ArrayLike<number>, j: number): void {
   const x = q[i],
     y = q[i + 1],
@@ -74,17 +97,33 @@ export function dot(a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: nu
   return a[i] * b[j] + a[i + 1] * b[j + 1] + a[i + 2] * b[j + 2] + a[i + 3] * b[j + 3];
 }
 
+/**
+ * @example
+ * fromAxisAngle([0, 1, 0], Math.PI); // [0, 1, 0, 0]
+ */
 export function fromAxisAngle(axis: Vec3, radians: number): [number, number, number, number] {
   const s = Math.sin(radians / 2) / (Math.sqrt(axis[0] * axis[0] + axis[1] * axis[1] + axis[2] * axis[2]) || 1);
   return [axis[0] * s, axis[1] * s, axis[2] * s, Math.cos(radians / 2)];
 }
 
-/** The turn about +Y by `radians`; positive turns left. */
+/**
+ * The turn about +Y by `radians`; positive turns left.
+ *
+ * @example
+ * fromHeading(Math.PI / 2); // [0, 0.707, 0, 0.707]
+ */
 export function fromHeading(radians: number): [number, number, number, number] {
   return [0, Math.sin(radians / 2), 0, Math.cos(radians / 2)];
 }
 
-/** Shortest way from a to b, at t in 0..1. */
+/**
+ * Shortest way from a to b, at t in 0..1.
+ *
+ * @example
+ * const out = [0, 0, 0, 0];
+ * slerp(out, 0, [0, 0, 0, 1], 0, fromHeading(1), 0, 0.5);
+ * angleBetween(out, 0, fromHeading(0.5), 0); // 0
+ */
 export function slerp(out: Numbers, o: number, a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number, t: number): void {
   let d = dot(a, i, b, j);
   const sign = d < 0 ? -1 : 1;
@@ -127,7 +166,12 @@ export function exp(out: Numbers, o: number, v: ArrayLike<number>, i: number): v
   out[o + 3] = Math.cos(angle / 2);
 }
 
-/** The angle between two rotations, radians. */
+/**
+ * The angle between two rotations, radians.
+ *
+ * @example
+ * angleBetween([0, 0, 0, 1], 0, fromHeading(0.5), 0); // 0.5
+ */
 export function angleBetween(a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number): number {
   const sign = dot(a, i, b, j) < 0 ? -1 : 1;
   const dx = a[i] - sign * b[j],
@@ -138,14 +182,26 @@ export function angleBetween(a: ArrayLike<number>, i: number, b: ArrayLike<numbe
   return 4 * Math.asin(Math.min(1, Math.sqrt(dx * dx + dy * dy + dz * dz + dw * dw) / 2));
 }
 
-/** Flips signs so that every rotation of a channel has q·q′ ≥ 0 with the frame before. `stride` numbers apart. */
+/**
+ * Flips signs so that every rotation of a channel has q·q′ ≥ 0 with the frame before. `stride` numbers apart.
+ *
+ * @example
+ * const turns = [0, 0, 0, 1, 0, 0, 0, -1];
+ * makeContinuous(turns, 0, 2, 4);
+ * turns.slice(4); // [0, 0, 0, 1]
+ */
 export function makeContinuous(q: Numbers, first: number, count: number, stride: number): void {
   for (let n = 1, at = first + stride; n < count; n++, at += stride) {
     if (dot(q, at - stride, q, at) < 0) for (let k = 0; k < 4; k++) q[at + k] = -q[at + k];
   }
 }
 
-/** The quaternion of a rotation matrix given by its columns (unit, right-handed). */
+/**
+ * The quaternion of a rotation matrix given by its columns (unit, right-handed).
+ *
+ * @example
+ * fromBasis([1, 0, 0], [0, 1, 0], [0, 0, 1]); // [0, 0, 0, 1]
+ */
 export function fromBasis(x: Vec3, y: Vec3, z: Vec3): [number, number, number, number] {
   const out: [number, number, number, number] = [0, 0, 0, 1];
   setBasis(out, 0, ...x, ...y, ...z);

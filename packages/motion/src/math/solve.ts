@@ -1,4 +1,9 @@
-/** Solves A·x = b for a small square A (rows), by Gaussian elimination with row exchange. */
+/**
+ * Solves A·x = b for a small square A (rows), by Gaussian elimination with row exchange.
+ *
+ * @example
+ * solveLinear([[2, 0], [0, 4]], [2, 2]); // [1, 0.5]
+ */
 export function solveLinear(a: readonly (readonly number[])[], b: readonly number[]): number[] {
   const n = b.length;
   const rows = a.map((row, r) => [...row, b[r]]);

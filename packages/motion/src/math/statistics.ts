@@ -1,4 +1,9 @@
-/** The q-quantile (0..1) with linear interpolation between order statistics; NaN of nothing. */
+/**
+ * The q-quantile (0..1) with linear interpolation between order statistics; NaN of nothing.
+ *
+ * @example
+ * quantile([1, 2, 3, 4, 5], 0.5); // 3
+ */
 export function quantile(values: ArrayLike<number>, q: number): number {
   const sorted = Float64Array.from(values).sort();
   return quantileSorted(sorted, q);

@@ -19,11 +19,11 @@ export interface Field {
  * Source: Gibson, *Constrained Elastic Surface Nets*, 1998.
  *
  * @example
- * // A ball of radius 1, sampled on 41³ places:
- * const size = [41, 41, 41] as const;
- * const at = (n: number) => -2 + 0.1 * n;
+ * // A ball of radius 1, sampled on 41³ places: every vertex lies on it.
+ * const at = (n) => -2 + 0.1 * n;
  * const values = Float32Array.from({ length: 41 ** 3 }, (_, i) => Math.hypot(at(i % 41), at(Math.floor(i / 41) % 41), at(Math.floor(i / 1681))) - 1);
- * surfaceNets({ values, size, low: [-2, -2, -2], cell: 0.1 });
+ * const { positions } = surfaceNets({ values, size: [41, 41, 41], low: [-2, -2, -2], cell: 0.1 });
+ * Math.abs(Math.hypot(positions[0], positions[1], positions[2]) - 1) < 0.02; // true
  */
 export function surfaceNets({ values, size, low, cell }: Field): Surface {
   const [nx, ny, nz] = size;

@@ -18,6 +18,9 @@ export const FASTEST = 20;
  * @param loop the slopes at both ends are one: no tick where time meets itself
  * @returns one entry per frame of the result, from 0 to the last pin's `to`, which must be whole
  * @throws InputError `pins` when time would go back, stand at an instant, or run faster than `FASTEST`
+ *
+ * @example
+ * [...timeMap([{ from: 0, to: 0 }, { from: 4, to: 2 }], false)]; // [0, 2, 4]
  */
 export function timeMap(pins: readonly TimePin[], loop: boolean): Float64Array {
   checkPins(pins);

@@ -7,6 +7,10 @@ import type { Globals } from '../model/kinematics';
  *
  * @param joints joint indices, with `weights` that sum to 1
  * @param window frames on each side; frames that do not exist on either side are left out
+ *
+ * @example
+ * const { globals } = ground;
+ * align(globals, 30, 30, [0, 1, 2], [1, 1, 1]).turn; // 0
  */
 export function align(
   globals: Globals,

@@ -6,6 +6,10 @@ import { strideFrames } from './strides';
  * Steps a minute: of a loop its landings over its length, else by the usual stride; null where nobody steps.
  *
  * @param contacts of the clip; of a loop those that begin in its cycle
+ *
+ * @example
+ * const stroll = run({ from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'loop' }]) });
+ * Math.round(cadence(stroll, clipContacts(stroll))) > 80; // true
  */
 export function cadence(clip: Pick<Clip, 'motion' | 'loop'>, contacts: Contacts | undefined | null): number | null {
   if (!contacts) return null;

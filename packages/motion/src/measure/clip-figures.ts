@@ -44,6 +44,9 @@ export interface ClipFigures {
  * Measures a finished clip.
  *
  * @returns null when the skeleton is not a person's
+ *
+ * @example
+ * clipFigures(cutClip(motion, best.from, best.to)).speedMps.toFixed(1); // '1.3'
  */
 export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>): ClipFigures | null {
   const { motion, travel, loop } = clip;
@@ -79,7 +82,12 @@ export function clipFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
 /** What can be measured of a clip without knowing feet: what needs them is null. */
 export type PoseFigures = { readonly [K in keyof ClipFigures]: ClipFigures[K] | null };
 
-/** The figures of a finished clip of anything: of a person all, of anything else those of its poses and its root. */
+/**
+ * The figures of a finished clip of anything: of a person all, of anything else those of its poses and its root.
+ *
+ * @example
+ * anyFigures(cutClip(motion, 0, 60)).frames; // 61
+ */
 export function anyFigures(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>): PoseFigures {
   const known = clipFigures(clip);
   if (known) return known;

@@ -11,6 +11,9 @@ type Measured = Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>;
  *
  * @param known when the feet bear, if that is settled; else what the clip says or what is measured
  * @param ground the clip as it plays, when it has been worked out already
+ *
+ * @example
+ * clipSlides(cutClip(motion, best.from, best.to)).length > 0; // true
  */
 export function clipSlides(
   clip: Measured,
@@ -26,7 +29,12 @@ export function clipSlides(
     .map((slide) => ({ ...slide, from: slide.from - start, to: slide.to - start }));
 }
 
-/** When the feet bear in a clip: as settled, else as measured; of a loop the contacts that begin in its cycle. Null for what has no legs. */
+/**
+ * When the feet bear in a clip: as settled, else as measured; of a loop the contacts that begin in its cycle. Null for what has no legs.
+ *
+ * @example
+ * clipContacts(cutClip(motion, best.from, best.to)).left.length > 0; // true
+ */
 export function clipContacts(clip: Measured): Contacts | null {
   if (clip.contacts) return clip.contacts;
   const { motion, start } = played(clip);

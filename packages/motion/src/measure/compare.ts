@@ -20,6 +20,9 @@ export type Standing = 'captured' | 'over';
  * matched by name.
  *
  * @param a, b metres
+ *
+ * @example
+ * compareMotions(motion, motion).joints[0].worstCm; // 0
  */
 export function compareMotions(a: Motion, b: Motion, standing: Standing = 'captured'): Comparison {
   const ratio = b.fps / a.fps;

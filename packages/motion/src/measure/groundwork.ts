@@ -32,6 +32,9 @@ export interface Groundwork {
  *
  * @param motion metres, Y up
  * @returns null when the skeleton is not a person's
+ *
+ * @example
+ * groundwork(motion).contacts.left.length > 2; // true
  */
 export function groundwork(motion: Motion): Groundwork | null {
   const known = KNOWN.get(motion);

@@ -27,7 +27,12 @@ export function handContacts(globals: Globals, body: Body, fps: number): { left:
   return { left: restsOf(globals, body.arms.left, fps), right: restsOf(globals, body.arms.right, fps) };
 }
 
-/** The contacts of a motion, those of its hands too. */
+/**
+ * The contacts of a motion, those of its hands too.
+ *
+ * @example
+ * withHands(ground).leftHand; // undefined
+ */
 export function withHands({ contacts, globals, body, motion }: Groundwork): Contacts {
   const { left, right } = handContacts(globals, body, motion.fps);
   return { ...contacts, ...(left.length > 0 && { leftHand: left }), ...(right.length > 0 && { rightHand: right }) };

@@ -26,6 +26,9 @@ export interface Seen {
  * @param source lengths of it are multiplied by `scale` first: legs of the other over its own
  * @param frames for each frame of `result` that of the source, rounded; what has none is left out
  * @returns centimetres; null when no frame can be compared
+ *
+ * @example
+ * likeness(ground, ground, (frame) => frame).worstCm; // 0
  */
 export function likeness(result: Seen, source: Seen, frames: (frame: number) => number | null, scale = 1): Likeness | null {
   const own = weightedJoints(result.body);

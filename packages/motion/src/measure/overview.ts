@@ -19,7 +19,12 @@ export interface Overview {
   readonly stride: number | null;
 }
 
-/** @param motion metres, Y up; `found` its gait, null when it is not a person's */
+/**
+ * @param motion metres, Y up; `found` its gait, null when it is not a person's
+ *
+ * @example
+ * overviewOf(motion, ground).speed.length === motion.frames; // true
+ */
 export function overviewOf(motion: Motion, found: Groundwork | null): Overview {
   const stride = found ? strideFrames(found.contacts) : null;
   const hips = found?.body.hips ?? 0;
@@ -56,7 +61,14 @@ export interface Stretch {
   readonly to: number;
 }
 
-/** Puts the overviews of stretches together, one after the other in time; only one stretch is in memory at a time. */
+/**
+ * Puts the overviews of stretches together, one after the other in time; only one stretch is in memory at a time.
+ *
+ * @example
+ * const stitch = stitchOverview(motion.fps, motion.frames);
+ * stitch.add({ motion, first: 0, from: 0, to: motion.frames });
+ * stitch.result().speed.length === motion.frames; // true
+ */
 export function stitchOverview(fps: number, frames: number): { add(stretch: Stretch): void; result(): Overview } {
   const speed = new Float32Array(frames);
   const hipHeight = new Float32Array(frames);

@@ -29,6 +29,10 @@ const GRAVITY = 9.81;
  *
  * @param speedMps as measured
  * @returns null for what does not step
+ *
+ * @example
+ * const stroll = run({ from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'loop' }, { kind: 'travel' }]) });
+ * gaitNumbers(stroll, 1.25).cadence > 80; // true
  */
 export function gaitNumbers(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>, speedMps: number): GaitNumbers | null {
   const body = bodyOf(clip.motion);
@@ -49,7 +53,12 @@ export function gaitNumbers(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'con
   return { speedMps, cadence: steps, stepM, walkRatio: stepM / steps, froude, isRun, warnings };
 }
 
-/** The greatest change of a joint of the legs from one clip to another, at the same share of their time, degrees. */
+/**
+ * The greatest change of a joint of the legs from one clip to another, at the same share of their time, degrees.
+ *
+ * @example
+ * legChangeDeg(cutClip(motion, 0, 30), cutClip(motion, 0, 30)); // 0
+ */
 export function legChangeDeg(before: Pick<Clip, 'motion'>, after: Pick<Clip, 'motion'>): number {
   const body = bodyOf(before.motion);
   if (!body) return 0;

@@ -17,6 +17,9 @@ const NOBODY: Body = {
 /**
  * What poses are compared by where nobody's body is known: all joints alike, the facing of the first joint, no feet. What is about feet must not be
  * asked of it.
+ *
+ * @example
+ * posesOnly(motion).contacts.left.length; // 0
  */
 export function posesOnly(motion: Motion): Groundwork {
   const globals = forwardKinematics(motion);

@@ -13,7 +13,12 @@ export interface SeamPoses {
   readonly floor: number;
 }
 
-/** Brings frame `to` over frame `from` by the best alignment on the floor, and both to where one looks at them from in front. */
+/**
+ * Brings frame `to` over frame `from` by the best alignment on the floor, and both to where one looks at them from in front.
+ *
+ * @example
+ * seamPoses(ground, best.from, best.to) !== null; // true
+ */
 export function seamPoses(ground: Groundwork, from: number, to: number): SeamPoses {
   const { globals, headings, body, soles, weighted } = ground;
   const { positions, rotations, joints } = globals;

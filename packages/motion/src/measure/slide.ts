@@ -18,6 +18,9 @@ export interface Slide {
 /**
  * Foot slide of every contact: horizontal movement, low-passed at 12 Hz, of the sole point that bears (the lowest of heel, ball
  * and tip); the change from one to the next adds nothing. The first and last 40 ms, in which the foot lands and leaves, do not count.
+ *
+ * @example
+ * slides(ground.soles, ground.contacts).every(({ excursionCm }) => excursionCm < 3); // true
  */
 export function slides(soles: Soles, contacts: Contacts): Slide[] {
   return (['left', 'right'] as const).flatMap((side) => {

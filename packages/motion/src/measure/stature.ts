@@ -32,7 +32,7 @@ const CROWN = [0.145, 0.235] as const;
  *
  * @param motion Y up, any unit
  * @example
- * statureOf(walk); // { units: 178, plusMinus: 1.8, from: 'crown' }
+ * statureOf(motion).from; // 'crown'
  */
 export function statureOf(motion: Motion): Stature {
   const body = bodyOf(motion);

@@ -11,7 +11,13 @@ export interface TravelTraces {
   readonly hipsHeading: Float32Array;
 }
 
-/** @returns null for a clip whose travel is not the root's, or without a body */
+/**
+ * @returns null for a clip whose travel is not the root's, or without a body
+ *
+ * @example
+ * const stroll = run({ from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'loop' }, { kind: 'travel' }]) });
+ * travelTraces(stroll).rootSpeed.length === stroll.motion.frames; // true
+ */
 export function travelTraces(clip: Pick<Clip, 'motion' | 'travel'>): TravelTraces | null {
   const { travel } = clip;
   const world = worldMotion(clip);

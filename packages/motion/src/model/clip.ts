@@ -27,7 +27,12 @@ export interface Clip {
 
 const CONTEXT_SECONDS = 0.6;
 
-/** Cuts frames `from` to `to`, both included, out of a motion in metres. */
+/**
+ * Cuts frames `from` to `to`, both included, out of a motion in metres.
+ *
+ * @example
+ * cutClip(motion, 60, 126).motion.frames; // 67
+ */
 export function cutClip(motion: Motion, from: number, to: number): Clip {
   const context = Math.round(CONTEXT_SECONDS * motion.fps);
   if (to - from < 1) {
@@ -42,7 +47,13 @@ export function cutClip(motion: Motion, from: number, to: number): Clip {
   };
 }
 
-/** The clip's motion with its travel put back: joint 0 in the world. */
+/**
+ * The clip's motion with its travel put back: joint 0 in the world.
+ *
+ * @example
+ * const loop = run({ from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'loop' }, { kind: 'travel' }]) });
+ * loop.travel !== null && worldMotion(loop).frames === loop.motion.frames; // true
+ */
 export function worldMotion({ motion, travel }: Pick<Clip, 'motion' | 'travel'>): Motion {
   if (!travel) return motion;
   const result = cutMotion(motion, 0, motion.frames - 1);

@@ -9,7 +9,14 @@ export interface FloorTransform {
   readonly y?: number;
 }
 
-/** A place moved: three numbers of `p` from `i` on, into `out` from `o` on. */
+/**
+ * A place moved: three numbers of `p` from `i` on, into `out` from `o` on.
+ *
+ * @example
+ * const out = [0, 0, 0];
+ * movePoint(out, 0, { turn: Math.PI / 2, x: 1, z: 0 }, [0, 0.9, 2], 0);
+ * out; // [3, 0.9, 0]
+ */
 export function movePoint(
   out: Float32Array | Float64Array | number[],
   o: number,
@@ -40,7 +47,14 @@ export function leading(
   return { turn, x: to.x - (c * from.x + s * from.z), z: to.z - (c * from.z - s * from.x), ...(y !== undefined && { y }) };
 }
 
-/** In place: moves frames `from` to `to` (excluded) of a motion. */
+/**
+ * In place: moves frames `from` to `to` (excluded) of a motion.
+ *
+ * @example
+ * const moved = copyMotion(motion);
+ * moveFrames(moved, { turn: 0, x: 2, z: 0 }, 10);
+ * [0, 10].map((frame) => moved.rootPositions[frame * 3] - motion.rootPositions[frame * 3]); // [0, 2]
+ */
 export function moveFrames(motion: Motion, transform: FloorTransform, from = 0, to = motion.frames): void {
   const joints = motion.skeleton.joints.length;
   const turn = fromHeading(transform.turn);

@@ -1,6 +1,11 @@
 import type { Motion } from './motion';
 
-/** Motions of the same skeleton end to end, frame after frame. */
+/**
+ * Motions of the same skeleton end to end, frame after frame.
+ *
+ * @example
+ * joinMotions([cutMotion(motion, 0, 9), cutMotion(motion, 10, 29)]).frames; // 30
+ */
 export function joinMotions(motions: readonly Motion[]): Motion {
   const [first] = motions;
   const frames = motions.reduce((sum, motion) => sum + motion.frames, 0);

@@ -8,6 +8,9 @@ export const WAY_WIDTH = 4;
 /**
  * Where a joint is in every frame and how far it is turned against its parent's rest: x, y, z in metres and degrees, four numbers a
  * frame. Only the joints above it are worked out.
+ *
+ * @example
+ * jointWay(motion, 0).length === motion.frames * WAY_WIDTH; // true
  */
 export function jointWay(motion: Motion, joint: number): Float32Array {
   const { skeleton, frames } = motion;

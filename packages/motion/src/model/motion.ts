@@ -25,6 +25,9 @@ const MOST_SAMPLES = 60_000_000;
  * A motion of identity rotations, to be filled.
  *
  * @throws InputError `too-long` when nobody can mean as many frames
+ *
+ * @example
+ * createMotion(motion.skeleton, 60, 2).rotations.length / motion.skeleton.joints.length; // 8
  */
 export function createMotion(skeleton: Skeleton, fps: number, frames: number): Motion {
   if (frames * skeleton.joints.length > MOST_SAMPLES) {
@@ -35,7 +38,12 @@ export function createMotion(skeleton: Skeleton, fps: number, frames: number): M
   return { skeleton, fps, frames, rotations, rootPositions: new Float32Array(frames * 3) };
 }
 
-/** One frame of somebody in the rest pose. */
+/**
+ * One frame of somebody in the rest pose.
+ *
+ * @example
+ * restMotion(motion.skeleton).frames; // 1
+ */
 export function restMotion(skeleton: Skeleton): Motion {
   const motion = createMotion(skeleton, 60, 1);
   motion.rootPositions.set(skeleton.joints[0].offset);
@@ -47,6 +55,9 @@ export function restMotion(skeleton: Skeleton): Motion {
  * A copy of frames `from` to `to`, both included.
  *
  * @throws InputError `cut-range` when the cut is empty or reaches outside the motion
+ *
+ * @example
+ * cutMotion(motion, 30, 89).frames; // 60
  */
 export function cutMotion(motion: Motion, from: number, to: number): Motion {
   if (!Number.isInteger(from) || !Number.isInteger(to) || from < 0 || to < from || to >= motion.frames) {
@@ -66,11 +77,23 @@ export function cutMotion(motion: Motion, from: number, to: number): Motion {
   };
 }
 
+/**
+ * @example
+ * const copy = copyMotion(motion);
+ * copy.rotations !== motion.rotations && copy.frames === motion.frames; // true
+ */
 export function copyMotion(motion: Motion): Motion {
   return cutMotion(motion, 0, motion.frames - 1);
 }
 
-/** In place: signs of all joints' rotations made continuous along time. */
+/**
+ * In place: signs of all joints' rotations made continuous along time.
+ *
+ * @example
+ * const other = copyMotion(motion);
+ * alignSigns(other);
+ * other.frames === motion.frames; // true
+ */
 export function alignSigns(motion: Motion): void {
   const joints = motion.skeleton.joints.length;
   for (let j = 0; j < joints; j++) makeContinuous(motion.rotations, j * 4, motion.frames, joints * 4);

@@ -23,7 +23,13 @@ export function cycleTransform({ motion, travel }: Pick<Clip, 'motion' | 'travel
   return leading(at(0), at(last), wrapAngle(facing(last) - facing(0)));
 }
 
-/** A loop played several times on end, in the world, its travel adding up: `times · F + 1` frames. */
+/**
+ * A loop played several times on end, in the world, its travel adding up: `times · F + 1` frames.
+ *
+ * @example
+ * const loop = run({ from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'loop' }]) });
+ * repeatLoop(loop, 3).frames === 3 * (loop.motion.frames - 1) + 1; // true
+ */
 export function repeatLoop(clip: Pick<Clip, 'motion' | 'travel'>, times: number): Motion {
   const motion = worldMotion(clip);
   const cycle = cycleTransform(clip);
@@ -36,7 +42,12 @@ export function repeatLoop(clip: Pick<Clip, 'motion' | 'travel'>, times: number)
   return out;
 }
 
-/** A motion of some frames of another, in the order given. */
+/**
+ * A motion of some frames of another, in the order given.
+ *
+ * @example
+ * pickFrames(motion, [0, 5, 0]).frames; // 3
+ */
 export function pickFrames(motion: Motion, order: readonly number[]): Motion {
   const joints = motion.skeleton.joints.length;
   const rotations = new Float32Array(order.length * joints * 4);

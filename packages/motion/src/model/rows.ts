@@ -7,7 +7,12 @@ export const CHUNK_FRAMES = 120;
 /** Numbers in a row: root place, rotations, then the places of the joints that move against their parents. */
 export const rowWidth = (joints: number, moving: number): number => 3 + joints * 4 + moving * 3;
 
-/** Frames `first` to `first + frames` (excluded) of a motion as rows of numbers, one row a frame: how takes are stored and travel. */
+/**
+ * Frames `first` to `first + frames` (excluded) of a motion as rows of numbers, one row a frame: how takes are stored and travel.
+ *
+ * @example
+ * motionToRows(motion, 0, 2).length === 2 * (3 + 4 * motion.skeleton.joints.length); // true
+ */
 export function motionToRows(motion: Motion, first = 0, frames = motion.frames - first): Float32Array {
   const joints = motion.skeleton.joints.length;
   const moving = [...(motion.translations?.values() ?? [])];
@@ -22,7 +27,12 @@ export function motionToRows(motion: Motion, first = 0, frames = motion.frames -
   return rows;
 }
 
-/** The motion of such rows; `moving` are the joints whose places follow the rotations, in order. */
+/**
+ * The motion of such rows; `moving` are the joints whose places follow the rotations, in order.
+ *
+ * @example
+ * motionFromRows(motionToRows(motion), motion.skeleton, motion.fps, []).frames === motion.frames; // true
+ */
 export function motionFromRows(rows: Float32Array, skeleton: Skeleton, fps: number, moving: readonly number[]): Motion {
   const joints = skeleton.joints.length;
   const width = rowWidth(joints, moving.length);

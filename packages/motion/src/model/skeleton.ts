@@ -28,7 +28,12 @@ export function childrenOf(skeleton: Skeleton): readonly (readonly number[])[] {
   return children;
 }
 
-/** The same skeleton with every length multiplied. */
+/**
+ * The same skeleton with every length multiplied.
+ *
+ * @example
+ * scaleSkeleton(motion.skeleton, 2).joints[1].offset[1] / motion.skeleton.joints[1].offset[1]; // 2
+ */
 export function scaleSkeleton(skeleton: Skeleton, factor: number): Skeleton {
   const scale = (v: Vec3): Vec3 => [v[0] * factor, v[1] * factor, v[2] * factor];
   return {
@@ -45,6 +50,10 @@ export function restPositions(skeleton: Skeleton): Float64Array {
   return restPose(skeleton).positions;
 }
 
+/**
+ * @example
+ * restPose(motion.skeleton).positions.length === 3 * motion.skeleton.joints.length; // true
+ */
 export function restPose(skeleton: Skeleton): { positions: Float64Array; rotations: Float64Array } {
   const positions = new Float64Array(skeleton.joints.length * 3);
   const rotations = new Float64Array(skeleton.joints.length * 4);

@@ -19,7 +19,13 @@ export function between(from: Travel, to: Travel, f: number): FloorTransform {
   return leading(at(from), at(to), to.heading[f] - from.heading[f]);
 }
 
-/** The way of a loop played several times on end. */
+/**
+ * The way of a loop played several times on end.
+ *
+ * @example
+ * const { travel } = run({ from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'loop' }, { kind: 'travel' }]) });
+ * repeatWay(travel, 2).heading.length === 2 * (travel.heading.length - 1) + 1; // true
+ */
 export function repeatWay(way: Travel, times: number): Travel {
   const last = way.x.length - 1;
   const out = emptyTravel(times * last + 1);

@@ -70,6 +70,9 @@ const AXIS_WORDS: Readonly<Record<UpAxis, string>> = { '+x': 'X', '-x': '−X', 
 /**
  * The passport of a take, the take as everything downstream sees it (metres, Y up), and what its gait is (null when it is not a
  * person).
+ *
+ * @example
+ * describeTake(take).passport.units.unit; // 'cm'
  */
 export function describeTake(take: Take, overrides: TakeOverrides = {}): { passport: Passport; motion: Motion; ground: Groundwork | null } {
   // glTF is Y up and in metres by its specification, whatever its figures do.

@@ -47,6 +47,10 @@ export interface TakeReading {
  *
  * @param motion in file units, as it came in
  * @param body whose it is, where that is known, as from another part of the take; else it is found
+ *
+ * @example
+ * const { passport } = describeTake(take);
+ * applyOverrides(take.motion, passport.reading, { conform: 30 }).fps; // 30
  */
 export function applyOverrides(motion: Motion, reading: TakeReading, overrides: TakeOverrides, body?: Body | null): Motion {
   const { metresPerUnit = reading.metresPerUnit, up = reading.up, fps } = overrides;

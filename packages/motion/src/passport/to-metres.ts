@@ -75,7 +75,12 @@ export interface ToMetresOptions {
   readonly fps?: number;
 }
 
-/** The motion of a take in metres, Y up, at its true rate. Rest pose and joint names stay as they are. */
+/**
+ * The motion of a take in metres, Y up, at its true rate. Rest pose and joint names stay as they are.
+ *
+ * @example
+ * toMetres(take.motion, { metresPerUnit: 0.01, up: '+y' }).frames === take.motion.frames; // true
+ */
 export function toMetres(motion: Motion, { metresPerUnit, up, fps }: ToMetresOptions): Motion {
   const result: Motion = {
     ...cutMotion(motion, 0, motion.frames - 1),

@@ -73,6 +73,10 @@ export interface PreparedTake {
  * @param readFile gives the bytes of a file named in the project
  * @param progress told before each clip: how many are done, of how many
  * @throws InputError with the file, or the clip, in which something is wrong, when no clip at all can be made
+ *
+ * @example
+ * const { files } = await make(parseProject(projectText), async () => bytes);
+ * files.map(({ path }) => path); // ['wick.glb']
  */
 export async function make(
   project: Project,
@@ -107,7 +111,13 @@ async function orInputError<T>(run: () => Promise<T>, file: string): Promise<T |
   }
 }
 
-/** The same from takes and characters that are already in memory. */
+/**
+ * The same from takes and characters that are already in memory.
+ *
+ * @example
+ * const made = await makeClips(parseProject(projectText), () => ({ motion, warnings: [] }));
+ * made.report.clips.map(({ name }) => name); // ['stroll']
+ */
 export async function makeClips(
   project: Pick<Project, 'fps' | 'clips' | 'ship' | 'fits'>,
   takeOf: (id: string) => PreparedTake | InputError | undefined,

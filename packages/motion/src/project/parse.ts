@@ -6,6 +6,9 @@ import { projectSchema, type Project } from './schema';
  * Reads a project file.
  *
  * @throws InputError `project` with the line of broken JSON, or the field that is wrong and what was expected
+ *
+ * @example
+ * parseProject(projectText).clips[0].name; // 'stroll'
  */
 export function parseProject(text: string): Project {
   let json: unknown;

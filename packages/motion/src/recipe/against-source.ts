@@ -22,6 +22,9 @@ export interface AgainstSource {
  *
  * @param run runs recipes over the clip's take
  * @returns null for what is no person, and for a clip whose frames are those of no single take
+ *
+ * @example
+ * againstSource(run, { from: best.from, to: best.to, steps: [] }).likeness.worstCm; // 0
  */
 export function againstSource(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe): AgainstSource | null {
   const at = sourceFrames(run, recipe);

@@ -26,6 +26,9 @@ const WAYS = ['blend', 'around', 'spread'] as const;
  *
  * @param run runs recipes over the clip's take
  * @returns nothing for a clip without a loop step; no `blend` where the take has nothing beyond the cut
+ *
+ * @example
+ * closings(run, { from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'loop' }]) }).length; // 3
  */
 export function closings(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe): Closing[] {
   const step = stepOf(recipe.steps, 'loop');

@@ -17,7 +17,8 @@ export const stepsMapped = (steps: readonly RecipeStep[], time: FrameMap): Recip
  *
  * @param factor frames of now to a frame of before: 0.5 from 120 to 60 a second
  * @example
- * stepsAtRate([{ kind: 'retime', id: 'retime', factor: 1, frames: 129, pins: [] }], 0.5); // frames: 65, so that it still lasts 1.08 s
+ * // Half as many frames a second: so that it still lasts 1.08 s, 129 frames become
+ * stepOf(stepsAtRate(recipeSchema.parse([{ kind: 'retime', frames: 129 }]), 0.5), 'retime').frames; // 65
  */
 export const stepsAtRate = (steps: readonly RecipeStep[], factor: number): RecipeStep[] =>
   factor === 1 ? [...steps] : stepsMapped(steps, { scale: factor, shift: 0 });
@@ -25,6 +26,9 @@ export const stepsAtRate = (steps: readonly RecipeStep[], factor: number): Recip
 /**
  * The steps of a clip that is cut elsewhere in its take: contacts, pins and stretches stay where they are in the take. Behind a cycle that begins
  * with a landing or in mid-stance frames are counted from there, wherever it is cut.
+ *
+ * @example
+ * stepsRecut(recipeSchema.parse([{ kind: 'loop' }]), { from: 10, to: 60 }, { from: 20, to: 60 }).length; // 1
  */
 export function stepsRecut(steps: readonly RecipeStep[], before: Cut, after: Cut): RecipeStep[] {
   const shift = before.from - after.from;
@@ -33,7 +37,12 @@ export function stepsRecut(steps: readonly RecipeStep[], before: Cut, after: Cut
   return own < 0 ? moved : [...moved, ...steps.slice(own + 1)];
 }
 
-/** The steps of the other side of a clip: mirrored, or no longer so; what the steps behind the mirror say of sides is said of the others. */
+/**
+ * The steps of the other side of a clip: mirrored, or no longer so; what the steps behind the mirror say of sides is said of the others.
+ *
+ * @example
+ * stepsOfOtherSide(recipeSchema.parse([{ kind: 'loop' }])).map(({ kind }) => kind); // ['mirror', 'loop']
+ */
 export function stepsOfOtherSide(steps: readonly RecipeStep[]): RecipeStep[] {
   const at = steps.findIndex(isMirror);
   if (at >= 0) return steps.flatMap((step, i) => (i < at ? [step] : i === at ? [] : [stepOnOtherSide(step)]));

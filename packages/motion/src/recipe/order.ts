@@ -12,8 +12,8 @@ export interface OrderProblem {
  * What is wrong with the order of a recipe: a step behind another after which it would do nothing, or a second one of what can be done once.
  *
  * @example
- * orderProblems([{ kind: 'travel' }, { kind: 'loop' }]);
- * // [{ index: 1, message: 'Step 2, “Loop”, stands behind step 1, “Travel”, where it would do nothing: put it before “Travel”.' }]
+ * // Step 2, “Loop”, stands behind step 1, “Travel”, where it would do nothing: put it before “Travel”.
+ * orderProblems([{ kind: 'travel' }, { kind: 'loop' }])[0].index; // 1
  */
 export function orderProblems(steps: readonly { readonly kind: StepKind }[]): OrderProblem[] {
   const problems: OrderProblem[] = [];
@@ -70,7 +70,12 @@ export const recipeSchema = z
     for (const { index, message } of problems) context.addIssue({ code: 'custom', path: [index], message });
   });
 
-/** A recipe with one more step, as near to its place in the order of work as it can do something. */
+/**
+ * A recipe with one more step, as near to its place in the order of work as it can do something.
+ *
+ * @example
+ * withStep(recipeSchema.parse([{ kind: 'travel' }]), stepSchema.parse({ kind: 'loop' })).map(({ kind }) => kind); // ['loop', 'travel']
+ */
 export function withStep(steps: readonly RecipeStep[], step: RecipeStep): RecipeStep[] {
   const rank = (kind: StepKind) => STEP_LIST.findIndex((about) => about.kind === kind);
   const added = { ...step, id: freeStepId(steps, step.kind) };
@@ -83,6 +88,11 @@ export function withStep(steps: readonly RecipeStep[], step: RecipeStep): Recipe
   return places.reduce((best, place) => (place.cost <= best.cost ? place : best)).recipe;
 }
 
-/** The kinds of step that can be added to a recipe, in the order of work. */
+/**
+ * The kinds of step that can be added to a recipe, in the order of work.
+ *
+ * @example
+ * addableSteps(recipeSchema.parse([{ kind: 'loop' }])).some(({ kind }) => kind === 'foot-lock'); // true
+ */
 export const addableSteps = (steps: readonly RecipeStep[]) =>
   STEP_LIST.filter(({ kind, once }) => !(once && steps.some((step) => step.kind === kind)));

@@ -22,6 +22,9 @@ const MOST = 60;
  *
  * @param motion the take in metres, Y up
  * @param cast the characters that it may be fitted to, by what the steps call them; one that is once there never changes
+ *
+ * @example
+ * recipeRunner(motion)({ from: 10, to: 40, steps: [] }).motion.frames; // 31
  */
 export function recipeRunner(motion: Motion, cast: Cast = new Map()): (recipe: ClipRecipe) => Clip {
   const take = motion.skeleton.body === undefined ? withBody(motion, bodyOf(motion)) : motion;

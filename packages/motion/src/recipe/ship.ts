@@ -13,6 +13,9 @@ export interface Shipped {
 /**
  * The clip at the rate it ships at, lasting a whole number of frames: a cycle of 65 frames at 60 becomes 32 at 30 by a
  * retime too small to see.
+ *
+ * @example
+ * shipClip(cutClip(motion, 0, 60), 30).clip.motion.frames; // 31
  */
 export function shipClip(clip: Clip, fps: number): Shipped {
   const from = clip.motion.frames - 1;

@@ -8,6 +8,9 @@ import { stepClips } from './step-clips';
  * that are no single one of the take's (a typical cycle).
  *
  * @param run runs recipes over the clip's take; prefixes of the recipe are asked for
+ *
+ * @example
+ * sourceFrames(run, { from: 10, to: 14, steps: [] }); // [0, 1, 2, 3, 4]
  */
 export function sourceFrames(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe): Float64Array | null {
   let at: Float64Array = Float64Array.from({ length: recipe.to - recipe.from + 1 }, (_, f) => f);

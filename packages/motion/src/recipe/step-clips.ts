@@ -14,6 +14,9 @@ export interface StepClips {
  * running the recipe does.
  *
  * @param run runs recipes over the clip's take
+ *
+ * @example
+ * stepClips(run, { from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'loop' }]) }).length; // 1
  */
 export function stepClips(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe): StepClips[] {
   const upTo = (count: number) => run({ ...recipe, steps: recipe.steps.slice(0, count) });

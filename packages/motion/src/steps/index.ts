@@ -58,12 +58,19 @@ export type AboutStep = Pick<StepDefinition<StepKind, unknown>, 'kind' | 'title'
 /** Every kind in the order of work. */
 export const STEP_LIST: readonly AboutStep[] = ALL;
 
+/**
+ * @example
+ * aboutStep('foot-lock').title; // 'Foot lock'
+ */
 export const aboutStep = (kind: StepKind): AboutStep => STEPS[kind];
 
 /**
  * Applies one step; a step that is switched off changes nothing.
  *
  * @throws InputError when the clip is none that the step can be done to, with what to do about it
+ *
+ * @example
+ * applyStep(cutClip(motion, best.from, best.to), stepSchema.parse({ kind: 'loop' })).loop; // true
  */
 export function applyStep<Kind extends StepKind>(clip: Clip, step: ByKind[Kind], context: StepContext = { cast: new Map() }): Clip {
   return step.off ? clip : DEFINITIONS[step.kind as Kind].apply(clip, step, context);
@@ -98,7 +105,12 @@ export function countsAnew<Kind extends StepKind>(step: ByKind[Kind]): boolean {
   return !step.off && (DEFINITIONS[step.kind as Kind].countsAnew?.(step) ?? false);
 }
 
-/** Whether left is right behind a step. */
+/**
+ * Whether left is right behind a step.
+ *
+ * @example
+ * isMirror({ kind: 'mirror', off: true }); // false
+ */
 export const isMirror = ({ kind, off }: Pick<BareStep, 'kind' | 'off'>): boolean => !off && DEFINITIONS[kind].swapsSides === true;
 
 /**
@@ -117,17 +129,34 @@ export function framesBefore<Kind extends StepKind>(
     : Float64Array.from({ length: clips.after.motion.frames }, (_, f) => f);
 }
 
-/** The figure of a step; null where it has none, or is switched off. */
+/**
+ * The figure of a step; null where it has none, or is switched off.
+ *
+ * @example
+ * const cut = cutClip(motion, best.from, best.to);
+ * const step = stepSchema.parse({ kind: 'loop' });
+ * reportOf(step, cut, applyStep(cut, step)).label; // 'tick'
+ */
 export function reportOf<Kind extends StepKind>(step: ByKind[Kind], before: Clip, after: Clip): StepReport | null {
   return step.off ? null : (DEFINITIONS[step.kind as Kind].report?.(before, after, step) ?? null);
 }
 
-/** A new step with what is good for the clip that it is added to. */
+/**
+ * A new step with what is good for the clip that it is added to.
+ *
+ * @example
+ * createStep('foot-lock').kind; // 'foot-lock'
+ */
 export function createStep(kind: StepKind, wish: StepWish = { clip: null, characters: [] }): RecipeStep {
   return stepSchema.parse({ kind, ...STEPS[kind].create(wish) });
 }
 
-/** The first step of a kind that is switched on. */
+/**
+ * The first step of a kind that is switched on.
+ *
+ * @example
+ * stepOf(recipeSchema.parse([{ kind: 'loop' }]), 'loop').kind; // 'loop'
+ */
 export function stepOf<Kind extends StepKind>(steps: readonly RecipeStep[], kind: Kind): StepOfKind<Kind> | undefined {
   const isIt = (step: RecipeStep): step is StepOfKind<Kind> => step.kind === kind && !step.off;
   return steps.find(isIt);

@@ -85,7 +85,13 @@ function nowMps(clip: Clip): number | null {
   return mps < LEAST ? null : mps;
 }
 
-/** @returns null when the clip goes nowhere */
+/**
+ * @returns null when the clip goes nowhere
+ *
+ * @example
+ * const stroll = run({ from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'loop' }]) });
+ * speedChange(stroll, { mps: 1.6, by: 'mix' }).stride > 1; // true
+ */
 export function speedChange(clip: Clip, { mps, by }: Pick<SpeedParams, 'mps' | 'by'>): SpeedChange | null {
   const { fps, frames } = clip.motion;
   const last = frames - 1;
