@@ -144,9 +144,9 @@ test('a take without clips is removed, and brought back', async () => {
   await page.waitForFunction(() => [...document.querySelectorAll('h2')].some((h) => h.textContent === 'wick-waiting'));
   await click(page, 'button', 'Remove this take');
   await shows(page, '“wick-waiting” is removed.');
-  await page.waitForFunction(() => !document.querySelector('table')?.innerText.includes('wick-waiting'));
+  await page.waitForFunction(() => !document.querySelector<HTMLElement>('[role=grid]')?.innerText.includes('wick-waiting'));
   await click(page, 'button', 'bring back');
-  await page.waitForFunction(() => document.querySelector('table')?.innerText.includes('wick-waiting'));
+  await page.waitForFunction(() => document.querySelector<HTMLElement>('[role=grid]')?.innerText.includes('wick-waiting'));
   expect(errors).toEqual([]);
   await page.close();
 });

@@ -1,27 +1,20 @@
 'use client';
 import { Box, Button, Typography } from '@mui/material';
-import { chart } from '@/controls/theme';
+import { EmptyPlace } from '@/controls/EmptyPlace';
 
 /** The bench without anything on it: says why, and where to go. */
 export function Nothing({ isGone, takes, project }: { isGone: boolean; takes: number; project: string }) {
+  const says = isGone
+    ? 'It may have been removed; undo brings it back if that was here.'
+    : takes === 0
+      ? 'Bring a take in first; clips are cut from takes.'
+      : 'Choose a take to cut from.';
   return (
-    <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center', bgcolor: chart('paper') }}>
-      <Box>
-        <Typography variant="h1" sx={{ mb: 1 }}>
-          {isGone ? 'This clip is not in the project any more' : 'Nothing to cut yet'}
-        </Typography>
-        <Typography color="text.secondary" sx={{ mb: 2 }}>
-          {isGone
-            ? 'It may have been removed; undo brings it back if that was here.'
-            : takes === 0
-              ? 'Bring a take in first; clips are cut from takes.'
-              : 'Choose a take to cut from.'}
-        </Typography>
-        <Button variant="contained" size="large" href={`/${project}/takes`}>
-          Go to the takes
-        </Button>
-      </Box>
-    </Box>
+    <EmptyPlace title={isGone ? 'This clip is not in the project any more' : 'Nothing to cut yet'} says={says}>
+      <Button variant="contained" size="large" href={`/${project}/takes`}>
+        Go to the takes
+      </Button>
+    </EmptyPlace>
   );
 }
 

@@ -3,6 +3,7 @@ import { Box, Button, LinearProgress, MenuItem, Select, Tab, Tabs, Typography } 
 import { useParams, useRouter, useSearchParams } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useProjectData, useProjectInfo, type ProjectData } from '@/data/project';
+import { EmptyPlace } from '@/controls/EmptyPlace';
 import { Trouble } from '@/places/takes/Takes';
 import { Commands } from '@/shell/Commands';
 import { CharacterBar } from './CharacterBar';
@@ -21,19 +22,11 @@ export function Fit() {
   if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
   if (data.takes.length === 0) {
     return (
-      <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center' }}>
-        <Box>
-          <Typography variant="h1" sx={{ mb: 1 }}>
-            Nothing to fit yet
-          </Typography>
-          <Typography color="text.secondary" sx={{ mb: 2 }}>
-            Bring in a take first; here it becomes the motion of your own characters.
-          </Typography>
-          <Button variant="contained" size="large" onClick={() => router.push(`/${project.id}/takes`)}>
-            Go to Takes
-          </Button>
-        </Box>
-      </Box>
+      <EmptyPlace title="Nothing to fit yet" says="Bring in a take first; here it becomes the motion of your own characters.">
+        <Button variant="contained" size="large" onClick={() => router.push(`/${project.id}/takes`)}>
+          Go to Takes
+        </Button>
+      </EmptyPlace>
     );
   }
   return <Desk data={data} />;

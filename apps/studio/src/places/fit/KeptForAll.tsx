@@ -1,14 +1,11 @@
 'use client';
-import { otherPart, PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
+import { PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { numeral } from '@/controls/Figure';
-import { Small } from '@/controls/Small';
-import { TypedNumber } from '@/controls/TypedNumber';
 import { Choose } from '@/controls/fields';
+import { TurnFields, type Turn } from './TurnFields';
 
-type Turn = [number, number, number];
-const AXES = ['left', 'up', 'front'] as const;
 const SOURCES = { target: 'its own build', scaled: 'the take, scaled by the bones', source: 'the take, as captured' } as const;
 
 /** Where the translation of a joint comes from: most keep what they were built with. */
@@ -73,35 +70,8 @@ export function Offsets({ settings, onChange }: { settings: FitOverrides; onChan
           onChange={setPart}
         />
       </Box>
-      <Box
-        role="group"
-        aria-label={`Rotation added to the ${partName(part)}`}
-        sx={{ display: 'flex', gap: 1.2, alignItems: 'baseline', mt: 0.4 }}
-      >
-        {AXES.map((axis, k) => (
-          <Box key={axis} sx={{ display: 'flex', gap: 0.4, alignItems: 'baseline' }}>
-            <Typography variant="body2" color="text.secondary">
-              {axis}
-            </Typography>
-            <TypedNumber
-              name={`Added about the axis to the ${axis}, degrees`}
-              value={turn[k]}
-              unit="°"
-              least={-180}
-              most={180}
-              step={5}
-              digits={1}
-              width={38}
-              onChange={(v) => put(part, turn.map((old, i) => (i === k ? v : old)) as Turn)}
-            />
-          </Box>
-        ))}
-        <Box sx={{ flex: 1 }} />
-        {otherPart(part) !== part && (
-          <Small name={`The same for the ${partName(otherPart(part))}`} onClick={() => put(otherPart(part), [turn[0], -turn[1], -turn[2]])}>
-            mirror
-          </Small>
-        )}
+      <Box role="group" aria-label={`Rotation added to the ${partName(part)}`}>
+        <TurnFields name="Added" part={part} turn={turn} onTurn={put} />
       </Box>
       {set.length > 0 && (
         <Typography variant="body2" color="text.secondary" sx={{ mt: 0.4 }}>

@@ -1,22 +1,17 @@
 'use client';
-import { otherPart, PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
+import { PARTS, partName, type FitOverrides, type Part } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { numeral } from '@/controls/Figure';
-import { Small } from '@/controls/Small';
-import { TypedNumber } from '@/controls/TypedNumber';
 import { chart } from '@/controls/theme';
 import type { FitView } from '@/worker/core.worker';
 import { Choose } from '@/controls/fields';
 import { PartMark } from './PartMark';
+import { TurnFields, type Turn } from './TurnFields';
 
 type Reference = NonNullable<FitOverrides['reference']>;
-type Turn = [number, number, number];
 
 const PLAIN: Reference = { source: 'T', target: 'T', turns: { source: {}, target: {} } };
 const KINDS = { T: 'straightened, arms out', A: 'straightened, arms half down', rest: 'as it rests' } as const;
-const AXES = ['left', 'up', 'front'] as const;
-/** Hands step by so much; typed, any angle will do. */
-const SNAP = 5;
 /** Bones further apart than this are marked, degrees. */
 const APART = 10;
 
@@ -116,35 +111,7 @@ function ByHandCard({ hand: { part, side }, parts, turn, onHand, onTurn }: ByHan
       <Typography variant="body2" color="text.secondary">
         Click a joint on the stage and drag the ring about it, 5° at a time or with Alt by any angle; or type:
       </Typography>
-      <Box sx={{ display: 'flex', gap: 1.5, mt: 0.4, alignItems: 'baseline' }}>
-        {AXES.map((axis, k) => (
-          <Box key={axis} sx={{ display: 'flex', gap: 0.4, alignItems: 'baseline' }}>
-            <Typography variant="body2" color="text.secondary">
-              {axis}
-            </Typography>
-            <TypedNumber
-              name={`Turn about the axis to the ${axis}, degrees`}
-              value={turn[k]}
-              unit="°"
-              least={-180}
-              most={180}
-              step={SNAP}
-              digits={1}
-              width={40}
-              onChange={(v) => onTurn(part, turn.map((old, i) => (i === k ? v : old)) as Turn)}
-            />
-          </Box>
-        ))}
-        <Box sx={{ flex: 1 }} />
-        {otherPart(part) !== part && (
-          <Small
-            name={`The same for the ${partName(otherPart(part))}`}
-            onClick={() => onTurn(otherPart(part), [turn[0], 0 - turn[1], 0 - turn[2]])}
-          >
-            mirror
-          </Small>
-        )}
-      </Box>
+      <TurnFields name="Turn" part={part} turn={turn} onTurn={onTurn} />
     </Box>
   );
 }

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { otherSide } from '@/data/new-clip';
 import { useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
+import { EmptyPlace } from '@/controls/EmptyPlace';
 import { Trouble } from '@/places/takes/Takes';
 import { Commands } from '@/shell/Commands';
 import { ReadinessTable } from './ReadinessTable';
@@ -19,7 +20,14 @@ export function Ship() {
   const docs = useClips((state) => state.docs);
   if (isPending) return <LinearProgress aria-label="Loading the clips" />;
   if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
-  if (docs.length === 0) return <Empty project={project.id} />;
+  if (docs.length === 0)
+    return (
+      <EmptyPlace title="Nothing to ship yet" says="Cut a first clip on the Bench; it will wait here with its figures.">
+        <Button variant="contained" size="large" component={Link} href={`/${project.id}/bench`}>
+          Go to the Bench
+        </Button>
+      </EmptyPlace>
+    );
   return <Desk docs={docs} takes={data.takes} fits={data.fits} />;
 }
 
@@ -75,24 +83,6 @@ function Desk({ docs, takes, fits }: { docs: readonly ClipDoc[]; takes: readonly
         progress={shipping.progress}
         outcome={shipping.outcome}
       />
-    </Box>
-  );
-}
-
-function Empty({ project }: { project: string }) {
-  return (
-    <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center' }}>
-      <Box>
-        <Typography variant="h1" sx={{ mb: 1 }}>
-          Nothing to ship yet
-        </Typography>
-        <Typography color="text.secondary" sx={{ mb: 2 }}>
-          Cut a first clip on the Bench; it will wait here with its figures.
-        </Typography>
-        <Button variant="contained" size="large" component={Link} href={`/${project}/bench`}>
-          Go to the Bench
-        </Button>
-      </Box>
     </Box>
   );
 }

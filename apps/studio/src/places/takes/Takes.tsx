@@ -5,6 +5,7 @@ import { useSnackbar } from 'notistack';
 import { useEffect, useState } from 'react';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { useTakeEdits } from '@/data/take-edits';
+import { EmptyPlace } from '@/controls/EmptyPlace';
 import { Split } from '@/controls/Split';
 import { CaptureDesk } from './CaptureDesk';
 import { Commands } from '@/shell/Commands';
@@ -226,34 +227,26 @@ function useRemoval() {
 
 function Empty({ onBrowse, onCapture }: { onBrowse: () => void; onCapture: () => void }) {
   return (
-    <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center' }}>
-      <Box>
-        <Typography variant="h1" sx={{ mb: 1 }}>
-          No takes yet
-        </Typography>
-        <Typography color="text.secondary" sx={{ mb: 2 }}>
-          Drop BVH, glTF, GLB, or ASF and AMC files anywhere in this window, or record in the simulated suit.
-        </Typography>
-        <Button variant="contained" size="large" onClick={onBrowse}>
-          Choose files…
-        </Button>{' '}
-        <Button variant="outlined" color="inherit" size="large" onClick={onCapture}>
-          Capture…
-        </Button>
-      </Box>
-    </Box>
+    <EmptyPlace
+      title="No takes yet"
+      says="Drop BVH, glTF, GLB, or ASF and AMC files anywhere in this window, or record in the simulated suit."
+    >
+      <Button variant="contained" size="large" onClick={onBrowse}>
+        Choose files…
+      </Button>{' '}
+      <Button variant="outlined" color="inherit" size="large" onClick={onCapture}>
+        Capture…
+      </Button>
+    </EmptyPlace>
   );
 }
 
 export function Trouble({ message, onRetry }: { message: string; onRetry: () => void }) {
   return (
-    <Box role="alert" sx={{ height: '100%', display: 'grid', placeItems: 'center', textAlign: 'center' }}>
-      <Box>
-        <Typography sx={{ mb: 1.5 }}>{message}</Typography>
-        <Button variant="outlined" color="inherit" onClick={onRetry}>
-          Try again
-        </Button>
-      </Box>
-    </Box>
+    <EmptyPlace role="alert" says={message}>
+      <Button variant="outlined" color="inherit" onClick={onRetry}>
+        Try again
+      </Button>
+    </EmptyPlace>
   );
 }
