@@ -92,7 +92,7 @@ test('a contact’s edge is moved by its keys; contacts are set by hand from the
   await page.$eval(edge, (element) => (element as SVGElement).focus());
   await page.keyboard.press('PageDown');
   const lock = await settlesIn(url(), 'held', (clip) => clip.steps.find((step) => step.contacts));
-  expect((lock.contacts as { left: { to: number }[] }).left[0].to).toBe(before - 5);
+  expect((lock.contacts as { left: { to: number }[] }).left[0].to).toBe(before - 10);
   await unfold(page, 'Foot lock');
   await click(page, 'button', 'find them again');
   await page.waitForFunction(() => !document.body.innerText.includes('contacts set by hand'));

@@ -6,6 +6,7 @@ import * as motionCore from '../src';
 import { mapFrame, mapIntervals } from '../src/model/frame-map';
 import { asItIs, defineStep, stepObject } from '../src/steps/definition';
 import { leading } from '../src/model/floor-transform';
+import { checkMotion } from '../src/formats/check-motion';
 import { beyondNesting } from '../src/formats/nesting';
 import { surfaceNets } from '../src/math/surface-nets';
 import { statureOf } from '../src/measure/stature';
@@ -55,7 +56,7 @@ async function given(): Promise<Record<string, unknown>> {
   const bytes = new TextEncoder().encode(motionCore.writeBvh(motion));
   return {
     ...motionCore,
-    ...{ mapFrame, mapIntervals, asItIs, defineStep, stepObject, leading, beyondNesting, surfaceNets, statureOf, orderProblems, z },
+    ...{ mapFrame, mapIntervals, asItIs, defineStep, stepObject, leading, checkMotion, beyondNesting, surfaceNets, statureOf, orderProblems, z },
     ...{ motion, ground, glb, character, settings, bytes, plan: motionCore.fitPlan(motion, character, settings) },
     asf: asfAndAmc(motion).asf,
     projectText: PROJECT,

@@ -37,7 +37,7 @@ export function Stage(props: StageProps) {
       aria-label="Stage"
       role="img"
     >
-      {playing && <PerformanceMonitor ms={250} iterations={4} bounds={() => PLAYED} onDecline={slower} onIncline={faster} />}
+      {playing && <PerformanceMonitor ms={200} iterations={2} bounds={() => PLAYED} onDecline={slower} onIncline={faster} />}
       <Scene {...props} />
     </Canvas>
   );

@@ -21,7 +21,7 @@ export function useResolution() {
   return {
     playing,
     dpr: playing && played < 1 ? played : RESTING,
-    slower: () => setPlayed((now) => Math.max(COARSEST, now * 0.75)),
+    slower: () => setPlayed((now) => Math.max(COARSEST, now * 0.7)),
     faster: () => setPlayed((now) => Math.min(1, now / 0.87)),
   };
 }

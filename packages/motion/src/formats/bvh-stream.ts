@@ -5,6 +5,7 @@ import type { Motion } from '../model/motion';
 import { checkHierarchy, findRows } from './bvh';
 import { readBvhHeader, type BvhHeader } from './bvh-header';
 import { addedOffsets, addOffsets, motionOfRows, rowNumbers } from './bvh-rows';
+import { checkMotion } from './check-motion';
 import { scanNumbers } from './number-scanner';
 
 /** Text is read in pieces of this size, bytes. */
@@ -44,6 +45,8 @@ class Reading implements BvhStream {
   /** Frames from before it was decided how the offsets are meant. */
   private undecided: Motion[] = [];
   private last: Float32Array | null = null;
+  /** Frames given out so far. */
+  private given = 0;
   private readonly warnings: Warning[] = [];
 
   push(bytes: Uint8Array): Motion[] {
@@ -138,6 +141,8 @@ class Reading implements BvhStream {
     for (const block of blocks) {
       addOffsets(block, this.offsets);
       this.last = goOn(block, this.last);
+      checkMotion(block, this.given);
+      this.given += block.frames;
     }
     return blocks;
   }

@@ -1,6 +1,7 @@
 import { InputError } from '../error';
 import type { Take } from '../model/take';
 import { amcBones, fits, misfit, readAmc } from './amc';
+import { checkMotion } from './check-motion';
 import { readAsf, type AsfSkeleton } from './asf';
 import { readBvh } from './bvh';
 import { readGltf } from './gltf';
@@ -65,6 +66,12 @@ export const bareName = (file: string): string => file.replace(/^.*[/\\]/, '').r
  * readTakes(bytes, 'walk.bvh').map(({ name }) => name); // ['walk']
  */
 export function readTakes(bytes: Uint8Array, file: string, beside: Beside = {}): Take[] {
+  const takes = readAny(bytes, file, beside);
+  for (const { motion } of takes) checkMotion(motion);
+  return takes;
+}
+
+function readAny(bytes: Uint8Array, file: string, beside: Beside): Take[] {
   const name = bareName(file);
   switch (fileKind(bytes, file)) {
     case 'bvh':
