@@ -13,6 +13,7 @@ import {
   type GridSlotProps,
   type MuiEvent,
 } from '@mui/x-data-grid';
+import { ErrorBoundary } from 'react-error-boundary';
 import { useEffect, useMemo, type HTMLAttributes, type KeyboardEvent, type MouseEvent } from 'react';
 import { chart } from './theme';
 
@@ -161,7 +162,21 @@ export function DataTable<Row extends Named>(props: Props<Row>) {
 /** A row that can be called by its name. */
 function TableRow({ openRow, attributes, ...props }: GridRowProps & Pick<GridSlotProps['row'], 'openRow' | 'attributes'>) {
   const id = String(props.rowId);
-  return <GridRow {...props} {...attributes?.(id)} aria-label={(props.row as Named).name} aria-current={id === openRow || undefined} />;
+  const { name } = props.row as Named;
+  return (
+    <ErrorBoundary fallback={<BrokenRow name={name} />} resetKeys={[props.row]}>
+      <GridRow {...props} {...attributes?.(id)} aria-label={name} aria-current={id === openRow || undefined} />
+    </ErrorBoundary>
+  );
+}
+
+/** Stands where a row cannot be drawn; the others go on. */
+function BrokenRow({ name }: { name: string }) {
+  return (
+    <Typography role="row" aria-label={name} variant="body2" noWrap sx={{ px: 1.5, py: 1, borderBottom: `1px solid ${chart('rule')}` }}>
+      <span role="gridcell">▲ “{name}” cannot be shown: something of it is not as it should be.</span>
+    </Typography>
+  );
 }
 
 function RowTick({ nameOf, slotProps, ...props }: GridSlotProps['rowCheckbox']) {

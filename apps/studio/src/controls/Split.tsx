@@ -1,10 +1,13 @@
 'use client';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 import type { ReactNode } from 'react';
+import { Guarded } from './Guarded';
 import { chart } from './theme';
 
 export interface Part {
   readonly id: string;
+  /** What it is, for the sentence that stands there when it cannot be shown. */
+  readonly name: string;
   readonly size: string;
   readonly least: string;
   readonly content: ReactNode;
@@ -20,7 +23,7 @@ export function Split({ id, vertical, parts }: { id: string; vertical?: boolean;
   const layout = useDefaultLayout({ id: `old-lantern.${id}`, storage });
   return (
     <Group orientation={vertical ? 'vertical' : 'horizontal'} style={{ height: '100%' }} {...layout}>
-      {parts.flatMap(({ id: part, size, least, content }, i) => [
+      {parts.flatMap(({ id: part, name, size, least, content }, i) => [
         ...(i > 0
           ? [
               <Separator
@@ -31,7 +34,7 @@ export function Split({ id, vertical, parts }: { id: string; vertical?: boolean;
             ]
           : []),
         <Panel key={part} id={part} defaultSize={size} minSize={least} style={{ minHeight: 0, minWidth: 0, overflow: 'hidden' }}>
-          {content}
+          <Guarded name={name}>{content}</Guarded>
         </Panel>,
       ])}
     </Group>

@@ -16,6 +16,28 @@ export const projectInfoSchema = z.object({
 });
 export type ProjectInfo = Readonly<z.infer<typeof projectInfoSchema>>;
 
+const figure = z.number();
+
+/** A passport as the core made it; that its figures are numbers is checked, so that none is shown that is not. */
+const passportSchema = z.custom<Passport>().superRefine((value, context) => {
+  const read = passportFigures.safeParse(value);
+  for (const { path, message } of read.error?.issues ?? []) context.addIssue({ code: 'custom', path, message });
+});
+const passportFigures = z.looseObject({
+  frames: figure,
+  fps: figure,
+  seconds: figure,
+  joints: figure,
+  facingDeg: figure,
+  statureM: figure,
+  units: z.looseObject({ metresPerUnit: figure, confidence: figure, reason: z.string() }),
+  reading: z.looseObject({ metresPerUnit: figure, facing: figure, floorM: figure, origin: z.tuple([figure, figure]) }),
+  freeFall: z.looseObject({ sentence: z.string() }),
+  reasons: z.looseObject({}),
+  missing: z.array(z.string()),
+  warnings: z.array(z.looseObject({ code: z.string(), message: z.string() })),
+});
+
 /** A take without its motion. */
 export const takeInfoSchema = z.object({
   id: z.string(),
@@ -26,7 +48,7 @@ export const takeInfoSchema = z.object({
   fps: z.number(),
   skeleton: known<Skeleton>(),
   moving: z.array(z.int()).readonly(),
-  passport: known<Passport>(),
+  passport: passportSchema,
   overrides: takeOverridesSchema,
   signature: z.string(),
   /** Its motion travels in parts. */
@@ -64,13 +86,42 @@ export type CharacterInfo = Readonly<z.infer<typeof characterSchema>>;
 /** What is settled for a suit, told by its signature, and a character. */
 export const fitSchema = z.object({ source: z.string(), character: z.string(), settings: fitOverrides });
 
-export const projectDataSchema = z.object({
-  project: projectInfoSchema,
-  takes: z.array(takeInfoSchema).readonly(),
-  clips: z.array(savedClipSchema).readonly(),
-  characters: z.array(characterSchema).readonly(),
-  fits: z.array(fitSchema).readonly(),
-});
+/** A row of the database that is not as it should be: it is named, and everything else goes on. */
+export interface BrokenRow {
+  readonly kind: 'take' | 'clip' | 'character' | 'fit';
+  readonly id: string;
+  readonly name: string;
+  /** What is wrong with it, and where. */
+  readonly why: string;
+}
+
+const rows = z.array(z.unknown());
+
+export const projectDataSchema = z
+  .object({ project: projectInfoSchema, takes: rows, clips: rows, characters: rows, fits: rows })
+  .transform(({ project, ...all }) => {
+    const broken: BrokenRow[] = [];
+    return {
+      project,
+      takes: wholeRows(takeInfoSchema, 'take', all.takes, broken),
+      clips: wholeRows(savedClipSchema, 'clip', all.clips, broken),
+      characters: wholeRows(characterSchema, 'character', all.characters, broken),
+      fits: wholeRows(fitSchema, 'fit', all.fits, broken),
+      broken: broken as readonly BrokenRow[],
+    };
+  });
+
+/** The rows that are as they should be; the others go to `broken`. */
+function wholeRows<T>(schema: z.ZodType<T>, kind: BrokenRow['kind'], all: readonly unknown[], broken: BrokenRow[]): readonly T[] {
+  return all.flatMap((row) => {
+    const read = schema.safeParse(row);
+    if (read.success) return [read.data];
+    const { id = '', name = 'without a name' } = (row ?? {}) as { id?: unknown; name?: unknown };
+    const [{ path, message }] = read.error.issues;
+    broken.push({ kind, id: String(id), name: String(name), why: `${path.join('.')}: ${message}` });
+    return [];
+  });
+}
 export type ProjectData = Readonly<Omit<z.infer<typeof projectDataSchema>, 'takes'>> & { readonly takes: readonly TakeInfo[] };
 
 /** What became of a file that came in. */

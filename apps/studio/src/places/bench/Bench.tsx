@@ -35,8 +35,8 @@ function Work({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; clip: s
       id="bench-work"
       vertical
       parts={[
-        { id: 'stage', size: '56%', least: '25%', content: window },
-        { id: 'deck', size: '44%', least: '30%', content: <BenchDeck bench={bench} take={take} /> },
+        { id: 'stage', name: 'The stage', size: '56%', least: '25%', content: window },
+        { id: 'deck', name: 'The deck', size: '44%', least: '30%', content: <BenchDeck bench={bench} take={take} /> },
       ]}
     />
   );
@@ -44,8 +44,8 @@ function Work({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; clip: s
     <Split
       id="bench"
       parts={[
-        { id: 'work', size: '70%', least: '45%', content: work },
-        { id: 'recipe', size: '30%', least: '300px', content: <BenchSide bench={bench} take={take} /> },
+        { id: 'work', name: 'work', size: '70%', least: '45%', content: work },
+        { id: 'recipe', name: 'recipe', size: '30%', least: '300px', content: <BenchSide bench={bench} take={take} /> },
       ]}
     />
   );

@@ -1,4 +1,5 @@
 'use client';
+import { BrokenRows } from '@/shell/BrokenRows';
 import { tagsOfCut } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { useMemo } from 'react';
@@ -29,6 +30,7 @@ export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo })
         minWidth: 0,
       }}
     >
+      <BrokenRows kinds={['clip', 'character']} />
       {doc && opened.data ? (
         <ClipHead
           doc={doc}

@@ -95,8 +95,8 @@ export function Pair(props: Props) {
     <Split
       id="fit"
       parts={[
-        { id: 'fit-stage', size: '62%', least: '40%', content: window },
-        { id: 'fit-panel', size: '38%', least: '28%', content: side },
+        { id: 'fit-stage', name: 'The stage', size: '62%', least: '40%', content: window },
+        { id: 'fit-panel', name: 'The panel of the fit', size: '38%', least: '28%', content: side },
       ]}
     />
   );

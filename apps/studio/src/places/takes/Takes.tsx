@@ -8,6 +8,7 @@ import { useTakeEdits } from '@/data/take-edits';
 import { EmptyPlace } from '@/controls/EmptyPlace';
 import { Split } from '@/controls/Split';
 import { CaptureDesk } from './CaptureDesk';
+import { BrokenRows } from '@/shell/BrokenRows';
 import { Commands } from '@/shell/Commands';
 import { useImportDesk } from '../../shell/ImportDesk';
 import { useRedelivery } from './use-redelivery';
@@ -28,7 +29,7 @@ export function Takes() {
   if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
   if (capture) return <CaptureDesk />;
   const toCapture = () => router.push(`/${project.id}/takes?capture`);
-  if (data.takes.length === 0) return <Empty onBrowse={browse} onCapture={toCapture} />;
+  if (data.takes.length === 0 && data.broken.length === 0) return <Empty onBrowse={browse} onCapture={toCapture} />;
   return <Library takes={data.takes} onBrowse={browse} onCapture={toCapture} />;
 }
 
@@ -68,8 +69,8 @@ function Library({ takes, onBrowse, onCapture }: Doors) {
       id="takes-library"
       vertical
       parts={[
-        { id: 'takes-list', size: '46%', least: '20%', content: list },
-        { id: 'take-card', size: '54%', least: '20%', content: card },
+        { id: 'takes-list', name: 'The list of takes', size: '46%', least: '20%', content: list },
+        { id: 'take-card', name: 'The take’s card', size: '54%', least: '20%', content: card },
       ]}
     />
   );
@@ -91,8 +92,8 @@ function Library({ takes, onBrowse, onCapture }: Doors) {
     <Split
       id="takes"
       parts={[
-        { id: 'library', size: '36%', least: '25%', content: library },
-        { id: 'take-stage', size: '64%', least: '35%', content: stage },
+        { id: 'library', name: 'The library', size: '36%', least: '25%', content: library },
+        { id: 'take-stage', name: 'The stage', size: '64%', least: '35%', content: stage },
       ]}
     />
   );
@@ -133,6 +134,7 @@ function TakesList({
           capture…
         </Button>
       </Box>
+      <BrokenRows kinds={['take', 'fit']} />
       {picked.length > 1 && (
         <SeveralTakes
           takes={picked}

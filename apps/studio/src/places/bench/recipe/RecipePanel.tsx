@@ -3,6 +3,7 @@ import { addableSteps, type RecipeStep, type StepKind } from '@lantern/motion';
 import AddIcon from '@mui/icons-material/Add';
 import { Box, Button, ListItemText, Menu, MenuItem } from '@mui/material';
 import { useState } from 'react';
+import { Guarded } from '@/controls/Guarded';
 import { CardContext } from '@/controls/StepCard';
 import type { ClipDoc } from '@/data/clips-store';
 import { withStepOpened } from './add-step';
@@ -23,7 +24,9 @@ export function RecipePanel({ doc, about, onChange }: { doc: ClipDoc; about: Abo
             remove: () => onChange({ ...doc, steps: doc.steps.filter(({ id }) => id !== step.id) }),
           }}
         >
-          <Card step={step} about={about} onChange={(next) => put(step.id, next)} />
+          <Guarded name={`The card of the step “${step.id}”`}>
+            <Card step={step} about={about} onChange={(next) => put(step.id, next)} />
+          </Guarded>
         </CardContext>
       ))}
       <AddStep steps={doc.steps} onAdd={(kind) => void add(kind)} />
