@@ -1,7 +1,16 @@
 import { NextResponse, type NextRequest } from 'next/server';
+import { guardOf, hasSession, isServed, NOT_SERVED } from '@/server/guard';
 
-/** A strict content security policy with a fresh nonce for every page. */
+/**
+ * Every page: only under names of ours, only with a session where one is asked for, with a strict content security policy and a fresh
+ * nonce. Routes of the API are guarded by `respond`, which does not hold their bodies.
+ */
 export function proxy(request: NextRequest): NextResponse {
+  const guard = guardOf();
+  if (!isServed(request.headers.get('host'), guard)) return new NextResponse(NOT_SERVED, { status: 421 });
+  const { pathname } = request.nextUrl;
+  const isOpen = pathname === '/enter' || pathname.startsWith('/_next/');
+  if (!isOpen && !hasSession(request.headers.get('cookie'), guard)) return NextResponse.redirect(new URL('/enter', request.url));
   const nonce = btoa(crypto.randomUUID());
   const development = process.env.NODE_ENV === 'development';
   const policy = [
@@ -28,4 +37,4 @@ export function proxy(request: NextRequest): NextResponse {
   return response;
 }
 
-export const config = { matcher: ['/((?!_next/static|_next/image|api/|favicon|icon).*)'] };
+export const config = { matcher: ['/((?!api/).*)'] };

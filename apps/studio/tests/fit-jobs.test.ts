@@ -2,13 +2,15 @@ import { randomUUID } from 'node:crypto';
 import { capture } from '@lantern/capture';
 import { castGlb } from '@lantern/cast';
 import { readCharacter, stepSchema, writeBvh } from '@lantern/motion';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
+import type PgBoss from 'pg-boss';
 import { importCharacter, listCharacters, listFits, removeCharacter, saveFit } from '@/server/characters';
 import { saveClip } from '@/server/clips';
 import type { Database } from '@/server/database';
-import { beat, claim, DEAD_AFTER, finish, fitFile, MOST_TRIES, newestRun, revive, startRun, stopRun } from '@/server/fit-jobs';
+import { beat, claim, DEAD_AFTER, finish, fitFile, MOST_TRIES, newestRun, openBoss, sweep, startRun, stopRun } from '@/server/fit-jobs';
+import { log } from '@/server/log';
 import { runFit } from '@/server/run-fit';
-import { fitJobs } from '@/server/schema';
+import { fitJobs, takes } from '@/server/schema';
 import { importTake } from '@/server/takes';
 import { freshDatabase } from './schema';
 
@@ -16,21 +18,37 @@ let database: Database;
 let end: () => Promise<void>;
 let take: string;
 let signature: string;
+let boss: PgBoss;
 beforeAll(async () => {
-  ({ database, end } = await freshDatabase());
+  const fresh = await freshDatabase();
+  database = fresh.database;
+  boss = await openBoss(fresh.url);
+  end = async () => {
+    await boss.stop({ graceful: false });
+    await fresh.end();
+  };
   const bytes = new TextEncoder().encode(writeBvh(capture('walk', { seconds: 5, seed: 2 }).motion));
   ({ id: take, signature } = await importTake(database, 'gullmouth', 'walk.bvh', bytes));
   await importCharacter(database, 'gullmouth', 'Tallow.glb', await castGlb('tallow'));
 });
 afterAll(() => end());
 
-/** A queue that only notes what is put into it. */
+/** The queue itself, which notes what is put into it; told to, it loses its connection instead. */
 const queued: string[] = [];
-const queue = {
-  insert: async (jobs: { data?: object }[]) => {
+let isCut = false;
+const queue: Parameters<typeof startRun>[1] = {
+  insert: async (jobs) => {
+    if (isCut) throw Object.assign(new Error('Connection terminated unexpectedly'), { code: 'ECONNRESET' });
     for (const { data } of jobs) if (data && 'id' in data) queued.push(String(data.id));
+    await boss.insert(jobs);
   },
-} as unknown as Parameters<typeof startRun>[1];
+};
+/** As if some time had gone by since a row was written. */
+const later = (id: string) =>
+  database
+    .update(fitJobs)
+    .set({ created: new Date(Date.now() - 60_000) })
+    .where(eq(fitJobs.id, id));
 
 /** Lets a job's worker be dead for as long as it takes. */
 const die = (id: string) =>
@@ -86,10 +104,10 @@ test('a job whose worker was killed is done by the next; one that kills every wo
   expect(await claim(database, id)).toMatchObject({ take });
   // While it is alive nobody else gets it.
   expect(await claim(database, id)).toBeNull();
-  expect(await revive(database, queue)).toBe(0);
+  expect(await sweep(database, queue)).toBe(0);
   await die(id);
   const before = queued.length;
-  expect(await revive(database, queue)).toBe(1);
+  expect(await sweep(database, queue)).toBe(1);
   expect(queued.slice(before)).toEqual([id]);
   await runFit(database, id);
   expect((await newestRun(database, 'gullmouth'))[0]).toMatchObject({ state: 'done', tries: 2 });
@@ -99,7 +117,7 @@ test('a job whose worker was killed is done by the next; one that kills every wo
   for (let n = 0; n < MOST_TRIES; n++) {
     await claim(database, poison.id);
     await die(poison.id);
-    await revive(database, queue);
+    await sweep(database, queue);
   }
   expect((await newestRun(database, 'gullmouth'))[0]).toMatchObject({ state: 'failed' });
 });
@@ -120,4 +138,47 @@ test('what is stopped stays stopped, whatever its worker brings; what cannot be 
     state: 'failed',
     message: expect.stringContaining('not in the project'),
   });
+});
+
+test('a row whose job was never put into the queue gets one, whatever cut the two apart; one that has a job gets no second', async () => {
+  isCut = true;
+  const warned = jest.spyOn(log, 'warn').mockImplementation(() => {});
+  await startRun(database, queue, 'gullmouth', { takes: [take], characters: ['tallow'] });
+  expect(warned).toHaveBeenCalledTimes(1);
+  warned.mockRestore();
+  isCut = false;
+  const [{ id, state }] = await newestRun(database, 'gullmouth');
+  expect(state).toBe('waiting');
+  expect(queued).not.toContain(id);
+  // At once it may still be between the two.
+  expect(await sweep(database, queue)).toBe(0);
+  await later(id);
+  expect(await sweep(database, queue)).toBe(1);
+  expect(queued.at(-1)).toBe(id);
+  expect(await sweep(database, queue)).toBe(0);
+});
+
+test('a job that was fetched and never claimed is put into the queue again after a while', async () => {
+  await startRun(database, queue, 'gullmouth', { takes: [take], characters: ['wick'] });
+  const [{ id }] = await newestRun(database, 'gullmouth');
+  await later(id);
+  await database.execute(sql`update pgboss.job set state = 'active', started_on = now() where data->>'id' = ${id}`);
+  expect(await sweep(database, queue)).toBe(0);
+  await database.execute(sql`update pgboss.job set started_on = now() - interval '1 hour' where data->>'id' = ${id}`);
+  expect(await sweep(database, queue)).toBe(1);
+  await runFit(database, id);
+  const [row] = await database.select({ state: fitJobs.state }).from(fitJobs).where(eq(fitJobs.id, id));
+  expect(row.state).toBe('done');
+});
+
+test('a run of many thousand rows is written in parts', async () => {
+  const characters = Array.from({ length: 50 }, (_, i) => `nobody-${i}`);
+  const many = Array.from({ length: 300 }, () => randomUUID());
+  const [row] = await database.select().from(takes).where(eq(takes.id, take));
+  await database.insert(takes).values(many.map((id) => ({ ...row, id, hash: id })));
+  const before = queued.length;
+  const run = await startRun(database, queue, 'gullmouth', { takes: many, characters });
+  expect(await newestRun(database, 'gullmouth')).toHaveLength(15_000);
+  expect(queued.length - before).toBe(15_000);
+  expect(await stopRun(database, run)).toBe(15_000);
 });

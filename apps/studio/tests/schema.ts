@@ -6,7 +6,7 @@ import { connect, type Database } from '@/server/database';
 import { makeProject } from '@/server/demo';
 
 /** A database of its own for a test file, migrated, with the project; dropped at the end. */
-export async function freshDatabase(): Promise<{ database: Database; end: () => Promise<void> }> {
+export async function freshDatabase(): Promise<{ database: Database; url: string; end: () => Promise<void> }> {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Error('DATABASE_URL is not set: run ./lantern test');
   const name = `test_${randomUUID().replace(/-/g, '')}`;
@@ -19,9 +19,10 @@ export async function freshDatabase(): Promise<{ database: Database; end: () => 
   await makeProject(database);
   return {
     database,
+    url: own.href,
     end: async () => {
       await close();
-      await server.database.execute(sql.raw(`drop database ${name}`));
+      await server.database.execute(sql.raw(`drop database ${name} with (force)`));
       await server.close();
     },
   };

@@ -67,7 +67,7 @@ async function saveOne(id: string): Promise<void> {
       : await fetchAs(savedClipSchema, `${url}?revision=${revision}`, { method: 'DELETE' });
     note('saved', id, { revision: row.revision, doc });
   } catch (error) {
-    if (!(error instanceof RequestError) || error.status === 0 || error.status >= 500) throw error;
+    if (!(error instanceof RequestError) || [0, 401, 421].includes(error.status) || error.status >= 500) throw error;
     // The later save is told, and nothing is overwritten: what stands on the server waits beside what is here.
     const theirs = savedClipSchema.safeParse(error.body.clip).data;
     note('conflicts', id, { revision: theirs?.revision ?? revision, doc: theirs ? docOf(theirs) : null });

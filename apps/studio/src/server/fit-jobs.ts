@@ -4,7 +4,9 @@ import PgBoss from 'pg-boss';
 import { z } from 'zod';
 import type { Database } from './database';
 import type { FitState } from '@/http/fit-run';
+import { log } from './log';
 import { fitJobs, takes } from './schema';
+import { toLog } from './trouble';
 
 /** The queue that workers take fits from; a job's data are the id of a row of `fit_jobs`, which is the truth about it. */
 export const FIT_QUEUE = 'fit';
@@ -14,6 +16,8 @@ export interface FitJobData {
 
 /** Seconds without a sign of life after which a worker is taken for dead. */
 export const DEAD_AFTER = 12;
+/** Milliseconds after which a row that waits has its job in the queue, or has lost it. */
+const SETTLED_MS = 3000;
 /** A job that has been begun so often and never ended kills its workers: it is given up. */
 export const MOST_TRIES = 4;
 
@@ -34,18 +38,23 @@ const columns = {
   hasFile: sql<boolean>`${fitJobs.bytes} is not null`,
 };
 
-const shared = globalThis as typeof globalThis & { lanternBoss?: Promise<PgBoss> };
+const shared = globalThis as typeof globalThis & { lanternBoss?: Promise<PgBoss> | undefined };
 
 /** The server's own connection to the queue; kept across reloads in development. */
 export function boss(url = process.env.DATABASE_URL): Promise<PgBoss> {
   if (!url) throw new Error('DATABASE_URL is not set');
-  shared.lanternBoss ??= openBoss(url);
+  // One that could not be opened is not kept: the next request opens it again.
+  shared.lanternBoss ??= openBoss(url).catch((error: unknown) => {
+    shared.lanternBoss = undefined;
+    throw error;
+  });
   return shared.lanternBoss;
 }
 
 export async function openBoss(url: string): Promise<PgBoss> {
   const made = new PgBoss({ connectionString: url, max: 3 });
-  made.on('error', () => {});
+  // It looks again by itself; what was asked of it meanwhile fails, and is told.
+  made.on('error', (error) => log.warn(toLog(error), 'the queue'));
   await made.start();
   await made.createQueue(FIT_QUEUE);
   return made;
@@ -69,12 +78,31 @@ export async function startRun(
     .from(takes)
     .where(and(eq(takes.project, project), inArray(takes.id, input.takes), isNull(takes.removed)));
   const rows = input.characters.flatMap((character) => known.map(({ id: take }) => ({ id: randomUUID(), project, run, take, character })));
-  if (rows.length === 0) return run;
-  await database.insert(fitJobs).values(rows);
-  await queue.insert(
-    rows.map(({ id }) => ({ name: FIT_QUEUE, data: { id } satisfies FitJobData, retryLimit: MOST_TRIES, expireInSeconds: 900 })),
-  );
+  await database.transaction(async (transaction) => {
+    for (const part of inBatches(rows)) await transaction.insert(fitJobs).values(part);
+  });
+  // Rows come first: should the queue fail now, `sweep` finds them without a job.
+  await enqueue(queue, rows).catch((error: unknown) => log.warn(toLog(error), 'jobs will be queued later'));
   return run;
+}
+
+/** Rows that are written in one statement: its parameters are counted by the database in sixteen bits. */
+const BATCH = 2000;
+
+function inBatches<T>(all: readonly T[]): T[][] {
+  return Array.from({ length: Math.ceil(all.length / BATCH) }, (_, i) => all.slice(i * BATCH, (i + 1) * BATCH));
+}
+
+async function enqueue(queue: Pick<PgBoss, 'insert'>, rows: readonly { readonly id: string }[]): Promise<void> {
+  for (const part of inBatches(rows))
+    await queue.insert(
+      part.map(({ id }) => ({
+        name: FIT_QUEUE,
+        data: { id } satisfies FitJobData,
+        retryLimit: MOST_TRIES,
+        expireInSeconds: DEAD_AFTER * 5,
+      })),
+    );
 }
 
 /** The jobs of the newest run of a project. */
@@ -138,8 +166,13 @@ export async function finish(database: Database, id: string, ending: Ending): Pr
     .where(and(eq(fitJobs.id, id), eq(fitJobs.state, 'running')));
 }
 
-/** Puts jobs whose worker died back into the queue. @returns how many */
-export async function revive(database: Database, queue: Pick<PgBoss, 'insert'>): Promise<number> {
+/**
+ * Mends the queue: jobs whose worker died wait again, or are given up when they were begun too often; and rows that wait without a live
+ * job in the queue get one, whatever was cut off between the two. A job too many does no harm: only one can be claimed.
+ *
+ * @returns how many were put into the queue
+ */
+export async function sweep(database: Database, queue: Pick<PgBoss, 'insert'>): Promise<number> {
   await database
     .update(fitJobs)
     .set({
@@ -153,9 +186,19 @@ export async function revive(database: Database, queue: Pick<PgBoss, 'insert'>):
     .set({ state: 'waiting', beat: null })
     .where(and(eq(fitJobs.state, 'running'), isDead()))
     .returning({ id: fitJobs.id });
-  if (dead.length > 0)
-    await queue.insert(
-      dead.map(({ id }) => ({ name: FIT_QUEUE, data: { id } satisfies FitJobData, retryLimit: MOST_TRIES, expireInSeconds: 900 })),
+  const lost = await database
+    .select({ id: fitJobs.id })
+    .from(fitJobs)
+    .where(
+      and(
+        eq(fitJobs.state, 'waiting'),
+        // One that was put there a moment ago may be between the two inserts.
+        lt(fitJobs.created, new Date(Date.now() - SETTLED_MS)),
+        sql`not exists (select 1 from pgboss.job where name = ${FIT_QUEUE} and data->>'id' = ${fitJobs.id}::text
+          and (state in ('created', 'retry') or (state = 'active' and started_on > now() - ${`${DEAD_AFTER} seconds`}::interval)))`,
+      ),
     );
-  return dead.length;
+  const all = [...new Map([...dead, ...lost].map((row) => [row.id, row])).values()];
+  await enqueue(queue, all);
+  return all.length;
 }

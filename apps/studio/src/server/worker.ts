@@ -1,21 +1,22 @@
 import { connect } from './database';
-import { FIT_QUEUE, openBoss, revive, type FitJobData } from './fit-jobs';
+import { FIT_QUEUE, openBoss, sweep, type FitJobData } from './fit-jobs';
 import { log } from './log';
 import { runFit } from './run-fit';
+import { toLog } from './trouble';
 
 // A worker of the queue. More of them, on this machine or on others, are started with the same DATABASE_URL.
 const url = process.env.DATABASE_URL;
 if (!url) throw new Error('DATABASE_URL is not set');
 const { database, close } = connect(url);
 const queue = await openBoss(url);
-/** Milliseconds between looks for jobs whose worker died. */
+/** Milliseconds between looks for jobs that are stuck. */
 const LOOK = 4000;
 const timer = setInterval(() => {
-  revive(database, queue).catch((error: unknown) => log.error({ err: error }, 'looking for dead workers failed'));
+  sweep(database, queue).catch((error: unknown) => log.error(toLog(error), 'mending the queue failed'));
 }, LOOK);
-await revive(database, queue);
+await sweep(database, queue);
 await queue.work<FitJobData>(FIT_QUEUE, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
-  if (job) await runFit(database, job.data.id).catch((error: unknown) => log.error({ err: error }, 'a fit failed'));
+  if (job) await runFit(database, job.data.id).catch((error: unknown) => log.error(toLog(error), 'a fit failed'));
 });
 
 const end = async () => {

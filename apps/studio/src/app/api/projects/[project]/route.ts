@@ -2,7 +2,7 @@ import { listCharacters, listFits } from '@/server/characters';
 import { listClips } from '@/server/clips';
 import { database } from '@/server/database';
 import { changeProject, findProject, projectInput } from '@/server/projects';
-import { missing, respond } from '@/server/respond';
+import { missing, readJson, respond } from '@/server/respond';
 import { listTakes } from '@/server/takes';
 
 /** A project with its takes (without motion), clips, characters (without their files) and fits. */
@@ -24,7 +24,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ proj
 export async function PATCH(request: Request, { params }: { params: Promise<{ project: string }> }): Promise<Response> {
   return respond(request, async () => {
     const { project: id } = await params;
-    const project = await changeProject(database(), id, projectInput.parse(await request.json()));
+    const project = await changeProject(database(), id, await readJson(request, projectInput));
     return project ? Response.json(project) : missing('project');
   });
 }

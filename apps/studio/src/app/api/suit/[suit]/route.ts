@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { database } from '@/server/database';
 import { findProject } from '@/server/projects';
-import { missing, respond } from '@/server/respond';
+import { missing, readJson, respond } from '@/server/respond';
 import { commandSuit, disconnectSuit, recordingOf, setSuit, suitSettingsSchema } from '@/server/suit';
 import { importTake } from '@/server/takes';
 
@@ -23,7 +23,7 @@ const actionSchema = z.discriminatedUnion('action', [
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   return respond(request, async () => {
     const { suit } = await params;
-    const asked = actionSchema.parse(await request.json());
+    const asked = await readJson(request, actionSchema);
     if (asked.action === 'settings') return Response.json(setSuit(suit, asked.settings));
     if (asked.action !== 'keep') {
       commandSuit(suit, asked.action);

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { database } from '@/server/database';
 import { makeOverview } from '@/server/long-takes';
-import { conflict, missing, respond } from '@/server/respond';
+import { conflict, missing, readJson, respond } from '@/server/respond';
 import { takePatchSchema } from '@lantern/motion';
 import { changeTake, removeTake, restoreTake } from '@/server/takes';
 
@@ -27,7 +27,7 @@ export async function PUT(request: Request, { params }: Context): Promise<Respon
 /** Changes what stands beside a take: name, tags, notes, star, markers, props, and what is overruled. */
 export async function PATCH(request: Request, { params }: Context): Promise<Response> {
   return respond(request, async () => {
-    const patch = takePatchSchema.parse(await request.json());
+    const patch = await readJson(request, takePatchSchema);
     const changed = await changeTake(database(), z.uuid().parse((await params).take), patch);
     if (changed?.long && patch.overrides) await makeOverview(database(), changed);
     return changed ? Response.json(changed) : missing('take');

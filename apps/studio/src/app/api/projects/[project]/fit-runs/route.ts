@@ -1,6 +1,6 @@
 import { database } from '@/server/database';
 import { boss, fitRunInput, newestRun, startRun } from '@/server/fit-jobs';
-import { respond } from '@/server/respond';
+import { readJson, respond } from '@/server/respond';
 
 type Context = { params: Promise<{ project: string }> };
 
@@ -12,7 +12,7 @@ export async function GET(request: Request, { params }: Context): Promise<Respon
 /** Puts takes and characters into the queue. */
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   return respond(request, async () => {
-    const input = fitRunInput.parse(await request.json());
+    const input = await readJson(request, fitRunInput);
     return Response.json({ run: await startRun(database(), await boss(), (await params).project, input) }, { status: 201 });
   });
 }

@@ -3,7 +3,7 @@ import { clipSaveSchema } from '@/http/clip';
 import { removeClip, saveClip, type SaveResult } from '@/server/clips';
 import { database } from '@/server/database';
 import { findProject } from '@/server/projects';
-import { conflict, missing, respond } from '@/server/respond';
+import { conflict, missing, readJson, respond } from '@/server/respond';
 
 type Context = { params: Promise<{ project: string; clip: string }> };
 
@@ -22,7 +22,7 @@ export async function PUT(request: Request, { params }: Context): Promise<Respon
   return respond(request, async () => {
     const { project, clip } = await params;
     if (!(await findProject(database(), project))) return missing('project');
-    return answer(await saveClip(database(), project, z.uuid().parse(clip), clipSaveSchema.parse(await request.json())));
+    return answer(await saveClip(database(), project, z.uuid().parse(clip), await readJson(request, clipSaveSchema)));
   });
 }
 

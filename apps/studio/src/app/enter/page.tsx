@@ -1,0 +1,5 @@
+import { Enter } from '@/shell/Enter';
+
+export default function Page() {
+  return <Enter />;
+}
