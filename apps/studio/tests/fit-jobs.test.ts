@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { capture } from '@lantern/capture';
 import { castGlb } from '@lantern/cast';
-import { readCharacter, stepSchema, writeBvh } from '@lantern/motion';
+import { readCharacter, stepSchema, writeBvh, type FitOverrides } from '@lantern/motion';
 import { eq, sql } from 'drizzle-orm';
 import type PgBoss from 'pg-boss';
 import { importCharacter, listCharacters, listFits, removeCharacter, saveFit } from '@/server/characters';
@@ -82,6 +82,30 @@ test('what is settled for a suit and a character is one row, the last word', asy
   await expect(saveFit(database, 'gullmouth', { source: signature, character: 'nobody', settings: {} })).rejects.toMatchObject({
     code: 'missing',
   });
+});
+
+test('six characters of one name at once get six names; two sides that change a fit lose nothing of each other', async () => {
+  const glb = await castGlb('wick');
+  // The same body in six files that differ in a byte behind their end.
+  const files = Array.from({ length: 6 }, (_, n) => Buffer.concat([glb, Buffer.alloc(4 * (n + 1))]));
+  const made = await Promise.all(files.map((bytes) => importCharacter(database, 'gullmouth', 'Gull.glb', bytes)));
+  expect(new Set(made.map(({ id }) => id)).size).toBe(6);
+  const save = (settings: FitOverrides, before?: FitOverrides) =>
+    saveFit(database, 'gullmouth', { source: 'two sides', character: 'tallow', settings, before });
+  await save({ soleCm: 1 });
+  await Promise.all([
+    save({ soleCm: 1, curlDeg: 9 }, { soleCm: 1 }),
+    save({ soleCm: 1, give: 0.5 }, { soleCm: 1 }),
+    save({}, { soleCm: 1 }),
+  ]);
+  const settings = async () => (await listFits(database, 'gullmouth')).find(({ source }) => source === 'two sides')?.settings;
+  expect(await settings()).toEqual({ curlDeg: 9, give: 0.5 });
+  expect(await save({ curlDeg: 2 }, { curlDeg: 1 })).toMatchObject({
+    outcome: 'conflict',
+    fields: ['curlDeg'],
+    fit: { settings: { curlDeg: 9 } },
+  });
+  expect(await settings()).toEqual({ curlDeg: 9, give: 0.5 });
 });
 
 test('a job is done, measured, and its file is the character with the take', async () => {

@@ -3,14 +3,33 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { capture } from '@lantern/capture';
-import { forwardKinematics, motionFromRows, readBvh, recipeSchema, writeBvh, type Motion } from '@lantern/motion';
+import {
+  forwardKinematics,
+  motionFromRows,
+  readBvh,
+  recipeSchema,
+  stepSchema,
+  writeBvh,
+  type Motion,
+  type TakePatch,
+} from '@lantern/motion';
 import { listClips, removeClip, saveClip } from '@/server/clips';
 import { sql } from 'drizzle-orm';
 import type { Database } from '@/server/database';
 import { loadDemo } from '@/server/demo';
 import { importStream, readOverview } from '@/server/long-takes';
 import { changeProject, findProject, projectInput } from '@/server/projects';
-import { changeTake, importFile, importTake, listTakes, readChunk, readMotionBytes, removeTake, restoreTake } from '@/server/takes';
+import {
+  changeTake,
+  importFile,
+  importTake,
+  listTakes,
+  readChunk,
+  readMotionBytes,
+  removeTake,
+  restoreTake,
+  type TakeRow,
+} from '@/server/takes';
 import { asfAndAmc, oddGlb } from '../../../packages/motion/tests/odd-files';
 import { freshDatabase } from './schema';
 
@@ -25,6 +44,12 @@ const bytes = new TextEncoder().encode(writeBvh(capture('walk', { seconds: 15, s
 /** The same take as a file that is not the same. */
 let copies = 0;
 const copy = () => new TextEncoder().encode(`${new TextDecoder().decode(bytes)}${'\n'.repeat(++copies)}`);
+/** A take after a change that nobody disputes. */
+async function changed(id: string, patch: TakePatch, before?: TakePatch): Promise<TakeRow> {
+  const result = await changeTake(database, id, patch, before);
+  if (result.outcome !== 'changed') throw new Error(result.outcome);
+  return result.take;
+}
 const clip = (take: string, change: Partial<ClipSaveInput> & { from?: number; to?: number } = {}): ClipSave => {
   const { from = 100, to = 165, ...rest } = change;
   return clipSaveSchema.parse({ name: 'stroll', source: { take, from, to }, steps: [{ kind: 'loop' }], revision: 0, ...rest });
@@ -180,8 +205,8 @@ test('what is overruled keeps the original, holds for the next take of the suit,
     { kind: 'retime', frames: 75, pins: [{ from: 20, to: 25 }] },
   ]);
   await saveClip(database, 'gullmouth', id, clip(take.id, { from: 101, to: 161, steps }));
-  const changed = await changeTake(database, take.id, { overrides: { conform: 30, floorToZero: true }, star: true });
-  expect(changed).toMatchObject({ star: true, frames: 901, fps: 60, passport: { frames: 451, fps: 30 } });
+  const conformed = await changed(take.id, { overrides: { conform: 30, floorToZero: true }, star: true });
+  expect(conformed).toMatchObject({ star: true, frames: 901, fps: 60, passport: { frames: 451, fps: 30 } });
   const stored = async () => (await listClips(database, 'gullmouth')).find((c) => c.id === id);
   expect(await stored()).toMatchObject({
     source: { from: 51, to: 81 },
@@ -193,7 +218,7 @@ test('what is overruled keeps the original, holds for the next take of the suit,
     ],
   });
   expect(await importTake(database, 'gullmouth', 'next.bvh', copy())).toMatchObject({ overrides: { conform: 30 }, passport: { fps: 30 } });
-  expect(await changeTake(database, take.id, { overrides: {} })).toMatchObject({ passport: { frames: 901, fps: 60 } });
+  expect(await changed(take.id, { overrides: {} })).toMatchObject({ passport: { frames: 901, fps: 60 } });
   expect(await stored()).toMatchObject({ source: { from: 101, to: 161 }, steps });
 });
 
@@ -250,4 +275,52 @@ test('recipes and names that were stored before steps had ids are brought up to 
     steps: [{ id: 'loop', kind: 'loop', seconds: 0.2 }, { id: 'foot-lock' }, { id: 'travel', kind: 'travel' }],
   });
   expect(recipeSchema.safeParse(row.steps).success).toBe(true);
+});
+
+test('forty tags from two sides at once are forty tags; markers are kept by frame; of the same notes the later is told', async () => {
+  const { id } = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  await Promise.all(
+    Array.from({ length: 40 }, (_, n) =>
+      changeTake(database, id, { tags: [`tag ${n}`], markers: [{ frame: n, name: `at ${n}` }] }, { tags: [], markers: [] }),
+    ),
+  );
+  const [row] = (await listTakes(database, 'gullmouth')).filter((take) => take.id === id);
+  expect([...row.tags].sort()).toEqual(Array.from({ length: 40 }, (_, n) => `tag ${n}`).sort());
+  expect(row.markers).toHaveLength(40);
+  const notes = await Promise.all(['gulls', 'rope'].map((text) => changeTake(database, id, { notes: text }, { notes: '' })));
+  expect(notes.map(({ outcome }) => outcome).sort()).toEqual(['changed', 'conflict']);
+  const told = notes.find(({ outcome }) => outcome === 'conflict');
+  expect(told).toMatchObject({ fields: ['notes'], take: { notes: expect.stringMatching(/gulls|rope/) } });
+});
+
+test('contacts set by hand are what they were after conforming there and back, also from two sides at once', async () => {
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const id = randomUUID();
+  const lock = stepSchema.parse({ kind: 'foot-lock', contacts: { left: [{ from: 1, to: 31 }], right: [{ from: 33, to: 61 }] } });
+  await saveClip(database, 'gullmouth', id, clip(take.id, { steps: [lock] }));
+  const stepsNow = async () => (await listClips(database, 'gullmouth')).find((c) => c.id === id)?.steps;
+  const whole = await stepsNow();
+  for (const conform of [24, 25, 48, 7]) {
+    await changed(take.id, { overrides: { conform } });
+    await changed(take.id, { overrides: {} });
+    expect([conform, await stepsNow()]).toEqual([conform, whole]);
+  }
+  await Promise.all([25, 30, 48, 24].map((conform) => changeTake(database, take.id, { overrides: { conform } })));
+  await changed(take.id, { overrides: {} });
+  expect(await stepsNow()).toEqual(whole);
+  expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)?.source).toMatchObject({ from: 100, to: 165 });
+});
+
+test('a clip does not come back while the take that it is cut from is removed', async () => {
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const id = randomUUID();
+  await saveClip(database, 'gullmouth', id, clip(take.id));
+  await removeClip(database, 'gullmouth', id, 1);
+  await removeTake(database, take.id);
+  expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 2 }))).toMatchObject({
+    outcome: 'invalid',
+    message: expect.stringContaining('bring it back first'),
+  });
+  await restoreTake(database, take.id);
+  expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 2 }))).toMatchObject({ outcome: 'saved' });
 });

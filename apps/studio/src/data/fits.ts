@@ -8,6 +8,7 @@ import { persist } from 'zustand/middleware';
 import { core } from '@/worker/core';
 import type { CharacterView } from '@/worker/core.worker';
 import { fetchJson, RequestError } from './fetch-json';
+import { inOrder } from './in-order';
 import { projectKey, useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from './project';
 
 const NO_STEPS = (steps: readonly RecipeStep[]) => steps;
@@ -50,6 +51,7 @@ interface FitHistory {
 }
 
 const MOST_CHANGES = 100;
+const saves = inOrder();
 
 /** The history of the Fit place; plain data, kept in the browser so that undo survives a reload. */
 const useFitHistory = create<FitHistory>()(
@@ -66,36 +68,37 @@ export function useFitEdits() {
     useFitHistory((s) => (s.project === project.id ? s.future : NONE)),
   ];
   return useMemo(() => {
-    const put = ({ source, character }: FitChange, settings: FitOverrides) => {
+    const put = ({ source, character }: FitChange, before: FitOverrides, settings: FitOverrides) => {
       const key = projectKey(project.id);
       client.setQueryData<ProjectData>(key, (data) => {
         if (!data) return data;
         const others = data.fits.filter((fit) => fit.source !== source || fit.character !== character);
         return { ...data, fits: [...others, { source, character, settings }] };
       });
-      fetchJson(`/api/projects/${project.id}/fits`, { method: 'PUT', body: JSON.stringify({ source, character, settings }) }).catch(
-        (error: unknown) =>
-          enqueueSnackbar(error instanceof RequestError ? `The fit is not saved: ${error.message}` : 'The fit could not be saved.', {
-            variant: 'error',
-          }),
-      );
+      const body = JSON.stringify({ source, character, settings, before });
+      saves(() => fetchJson(`/api/projects/${project.id}/fits`, { method: 'PUT', body })).catch((error: unknown) => {
+        void client.refetchQueries({ queryKey: key });
+        enqueueSnackbar(error instanceof RequestError ? `The fit is not saved: ${error.message}` : 'The fit could not be saved.', {
+          variant: 'error',
+        });
+      });
     };
     return {
       edit(change: FitChange): void {
         useFitHistory.setState({ project: project.id, past: [...past, change].slice(-MOST_CHANGES), future: [] });
-        put(change, change.after);
+        put(change, change.before, change.after);
       },
       undo(): void {
         const last = past.at(-1);
         if (!last) return;
         useFitHistory.setState({ project: project.id, past: past.slice(0, -1), future: [last, ...future] });
-        put(last, last.before);
+        put(last, last.after, last.before);
       },
       redo(): void {
         const [next] = future;
         if (!next) return;
         useFitHistory.setState({ project: project.id, past: [...past, next], future: future.slice(1) });
-        put(next, next.after);
+        put(next, next.before, next.after);
       },
       canUndo: past.length > 0,
       canRedo: future.length > 0,

@@ -9,6 +9,7 @@ import { useClips, type ClipDoc } from './clips-store';
 import { takeInfoSchema } from '@/http/project';
 import { fetchAs, fetchJson, RequestError } from './fetch-json';
 import { openProject } from './history';
+import { inOrder } from './in-order';
 import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from './project';
 
 /** What stands beside a take, before or after an edit; `removed` takes it out of the list. */
@@ -47,6 +48,7 @@ interface TakeEditsState {
 }
 
 const MOST_EDITS = 100;
+const saves = inOrder();
 
 /** The history of the Takes place; plain data, kept in the browser so that undo survives a reload. */
 export const useTakeHistory = create<TakeEditsState>()(
@@ -66,6 +68,7 @@ async function put(client: QueryClient, project: string, changes: readonly TakeC
   let refetch = false;
   for (const change of changes) {
     const { removed, ...patch } = change[side];
+    const { removed: _, ...before } = change[side === 'after' ? 'before' : 'after'];
     const url = `/api/takes/${change.id}`;
     if (removed === true) {
       await fetchJson(url, { method: 'DELETE' });
@@ -82,7 +85,7 @@ async function put(client: QueryClient, project: string, changes: readonly TakeC
     if (!isMeasured) set((takes) => takes.map((take) => (take.id === change.id ? { ...take, ...patch } : take)));
     else useTakeHistory.setState(({ busy }) => ({ busy: [...busy, change.id] }));
     try {
-      const stored = await fetchAs(takeInfoSchema, url, { method: 'PATCH', body: JSON.stringify(patch) });
+      const stored = await fetchAs(takeInfoSchema, url, { method: 'PATCH', body: JSON.stringify({ ...patch, before }) });
       const held = client.getQueryData<ProjectData>(key)?.takes.find((take) => take.id === change.id);
       set((takes) => takes.map((take) => (take.id === change.id ? stored : take)));
       refetch ||= held?.passport.frames !== stored.passport.frames;
@@ -121,7 +124,7 @@ export function useTakeEdits() {
   return useMemo(() => {
     const run = async ({ changes, clips }: TakeEdit, side: 'before' | 'after'): Promise<boolean> => {
       try {
-        await put(client, project, changes, side);
+        await saves(() => put(client, project, changes, side));
         if (clips) cut(clips, side);
         return true;
       } catch (error) {

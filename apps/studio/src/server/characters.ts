@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
 import { unpackGlb } from '@lantern/unpack';
 import { bareName, characterIn, fitOverrides, InputError, readCharacter, type FitOverrides } from '@lantern/motion';
-import { and, asc, eq, isNull } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from './database';
 import type { CharacterInfo } from '@/http/project';
+import { merged } from './merge';
 import { characters, clips, fits } from './schema';
 
 export type CharacterRow = Omit<typeof characters.$inferSelect, 'bytes' | 'removed'>;
@@ -35,16 +36,6 @@ export async function listCharacters(database: Database, project: string): Promi
 export async function importCharacter(database: Database, project: string, file: string, bytes: Uint8Array): Promise<CharacterRow> {
   const hash = createHash('sha256').update(bytes).digest('hex');
   const name = bareName(file);
-  const all = await database.select(columns).from(characters).where(eq(characters.project, project));
-  const same = all.find((row) => row.hash === hash);
-  if (same) {
-    const [back] = await database
-      .update(characters)
-      .set({ removed: null })
-      .where(and(eq(characters.project, project), eq(characters.id, same.id)))
-      .returning(columns);
-    return back;
-  }
   // What is packed is stored unpacked: the browser reads it as it is, and it ships so.
   const plain = await unpackGlb(bytes);
   const character = readCharacter(plain, name);
@@ -55,11 +46,23 @@ export async function importCharacter(database: Database, project: string, file:
     confidence: Math.min(1, ...found.map(({ confidence }) => confidence)),
     warnings: character.warnings.map(({ message }) => message),
   };
-  const [stored] = await database
-    .insert(characters)
-    .values({ project, id: freeId(name, all), name, file, hash, facts, bytes: Buffer.from(plain) })
-    .returning(columns);
-  return stored;
+  return database.transaction(async (transaction) => {
+    // Names are given one after the other: two files at the same moment would otherwise get the same.
+    await transaction.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`characters ${project}`}, 0))`);
+    const all = await transaction.select(columns).from(characters).where(eq(characters.project, project));
+    const same = all.find((row) => row.hash === hash);
+    const [stored] = same
+      ? await transaction
+          .update(characters)
+          .set({ removed: null })
+          .where(and(eq(characters.project, project), eq(characters.id, same.id)))
+          .returning(columns)
+      : await transaction
+          .insert(characters)
+          .values({ project, id: freeId(name, all), name, file, hash, facts, bytes: Buffer.from(plain) })
+          .returning(columns);
+    return stored;
+  });
 }
 
 function freeId(name: string, taken: readonly { readonly id: string }[]): string {
@@ -102,8 +105,13 @@ export async function removeCharacter(database: Database, project: string, id: s
   return done.length > 0 ? 'removed' : 'missing';
 }
 
-/** What a save of a fit sends. */
-export const fitInput = z.object({ source: z.string().min(1).max(64), character: z.string().min(1).max(200), settings: fitOverrides });
+/** What a save of a fit sends; `before` is what it was made on. */
+export const fitInput = z.object({
+  source: z.string().min(1).max(64),
+  character: z.string().min(1).max(200),
+  settings: fitOverrides,
+  before: fitOverrides.optional(),
+});
 
 export interface FitRow {
   readonly source: string;
@@ -118,18 +126,38 @@ export async function listFits(database: Database, project: string): Promise<Fit
     .where(eq(fits.project, project));
 }
 
-/** Saves what is settled for a suit and a character. @throws InputError when there is no such character */
+export type FitSaved =
+  | { readonly outcome: 'saved'; readonly fit: FitRow }
+  /** Somebody else changed the same meanwhile; `fit` is what stands. */
+  | { readonly outcome: 'conflict'; readonly fields: readonly string[]; readonly fit: FitRow };
+
+/**
+ * Saves what is settled for a suit and a character, setting by setting merged with what others changed meanwhile.
+ *
+ * @throws InputError when there is no such character
+ */
 export async function saveFit(
   database: Database,
   project: string,
-  { source, character, settings }: z.infer<typeof fitInput>,
-): Promise<FitRow> {
+  { source, character, settings, before }: z.infer<typeof fitInput>,
+): Promise<FitSaved> {
   const known = await characterFile(database, project, character);
   if (!known) throw new InputError('missing', 'There is no such character.');
-  const [row] = await database
-    .insert(fits)
-    .values({ project, source, character, settings })
-    .onConflictDoUpdate({ target: [fits.project, fits.source, fits.character], set: { settings, updated: new Date() } })
-    .returning({ source: fits.source, character: fits.character, settings: fits.settings });
-  return row;
+  return database.transaction(async (transaction): Promise<FitSaved> => {
+    // A row that is not there yet cannot be locked: whoever saves for this pair waits here.
+    await transaction.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`fit ${project} ${source} ${character}`}, 0))`);
+    const which = and(eq(fits.project, project), eq(fits.source, source), eq(fits.character, character));
+    const [held] = await transaction.select({ settings: fits.settings }).from(fits).where(which);
+    const now: FitOverrides = held?.settings ?? {};
+    // What was there before and is not any more was taken out.
+    const gone = Object.fromEntries(Object.keys(before ?? now).map((key) => [key, undefined]));
+    const result = merged<FitOverrides>(now, before && { ...gone, ...before }, { ...gone, ...settings });
+    if (result.outcome === 'conflict') return { outcome: 'conflict', fields: result.fields, fit: { source, character, settings: now } };
+    const next = fitOverrides.parse(JSON.parse(JSON.stringify({ ...(before ? now : {}), ...result.value })));
+    await transaction
+      .insert(fits)
+      .values({ project, source, character, settings: next })
+      .onConflictDoUpdate({ target: [fits.project, fits.source, fits.character], set: { settings: next, updated: new Date() } });
+    return { outcome: 'saved', fit: { source, character, settings: next } };
+  });
 }

@@ -40,10 +40,11 @@ export type SaveResult =
 export async function saveClip(database: Database, project: string, id: string, save: ClipSave): Promise<SaveResult> {
   const { revision, source, name, steps, gait, direction } = save;
   const [take] = await database
-    .select({ passport: takes.passport })
+    .select({ passport: takes.passport, removed: takes.removed })
     .from(takes)
     .where(and(eq(takes.id, source.take), eq(takes.project, project)));
   if (!take) return { outcome: 'invalid', message: 'The take that this clip is cut from is not in the project.' };
+  if (take.removed) return { outcome: 'invalid', message: 'The take that this clip is cut from was removed: bring it back first.' };
   if (source.from >= source.to || source.to > take.passport.frames - 1) {
     return {
       outcome: 'invalid',

@@ -30,6 +30,7 @@ import {
   pathOf,
   readMotionBytes,
   type ImportResult,
+  type Reading,
   type TakeRow,
 } from './takes';
 
@@ -91,9 +92,10 @@ export async function importStream(
         })
         .where(eq(takes.id, id))
         .returning();
+      // Before the take is there for anybody: one that is cut off now leaves nothing behind.
+      if (isLong) await makeOverview(transaction, row);
       return row;
     });
-    if (stored.long) await makeOverview(database, stored);
     return { takes: [stored], duplicates: [], skeleton: null };
   } catch (error) {
     if (error === duplicate) return { takes: [], duplicates: [heldName], skeleton: null };
@@ -165,7 +167,7 @@ function pathOfRoots(places: readonly number[], { skeleton, fps }: Motion, { rea
 }
 
 /** Works out what is drawn along a long take's time axis, a stretch at a time, and stores it. */
-export async function makeOverview(database: Database, row: TakeRow): Promise<void> {
+export async function makeOverview(database: Pick<Database, 'select' | 'insert'>, row: TakeRow): Promise<void> {
   const stitch = stitchOverview(row.overrides.fps ?? row.fps, row.frames);
   for await (const { motion, first, from, to } of stretches(database, row, MARGIN)) stitch.add({ motion, first, from, to });
   const { contacts, floor, stride, ...curves } = stitch.result();
@@ -178,7 +180,7 @@ export async function makeOverview(database: Database, row: TakeRow): Promise<vo
 }
 
 /** A long take in metres, a stretch at a time with a margin on both sides of it; frames count from the take's first. */
-async function* stretches(database: Database, row: TakeRow, margin: number) {
+async function* stretches(database: Reading, row: TakeRow, margin: number) {
   const chunks = Math.ceil(row.frames / CHUNK_FRAMES);
   for (let chunk = 0; chunk < chunks; chunk += STRETCH) {
     const before = Math.max(0, chunk - margin);

@@ -20,9 +20,13 @@ import {
 import { and, asc, count, desc, eq, gte, isNull, lt, sql } from 'drizzle-orm';
 import { moveCuts, stepOf } from './cuts';
 import type { Database } from './database';
+import { merged } from './merge';
 import { clips, projects, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
 const PATH_POINTS = 120;
+
+/** A connection, or a transaction of one, that reads. */
+export type Reading = Pick<Database, 'select'>;
 
 /** What the table and the passport show of a take; the motion comes separately. */
 export type TakeRow = Omit<typeof takes.$inferSelect, 'removed'>;
@@ -156,7 +160,7 @@ export const LONG_SAMPLES = 2_000_000;
 export const MEASURED_FRAMES = 20_000;
 
 /** The rows of a take's motion, all or some chunks of them, or null when there is no such take. */
-export async function readMotionBytes(database: Database, id: string, most = Infinity, from = 0): Promise<Buffer | null> {
+export async function readMotionBytes(database: Reading, id: string, most = Infinity, from = 0): Promise<Buffer | null> {
   const chunks = await database
     .select({ bytes: takeChunks.bytes })
     .from(takeChunks)
@@ -175,7 +179,7 @@ export async function readChunk(database: Database, id: string, index: number): 
 }
 
 /** The take as it came in, read back from its chunks. */
-async function readStored(database: Database, row: TakeRow, chunks = Infinity): Promise<Take> {
+async function readStored(database: Reading, row: TakeRow, chunks = Infinity): Promise<Take> {
   const bytes = await readMotionBytes(database, row.id, chunks);
   if (!bytes) throw new InputError('missing', 'The take has no motion.');
   const rows = new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
@@ -195,7 +199,7 @@ export async function openMotion(database: Database, id: string): Promise<{ moti
 }
 
 /** The passport of a long take from its first frames, with the length of all of it. */
-async function describeLong(database: Database, row: TakeRow, overrides: TakeOverrides) {
+async function describeLong(database: Reading, row: TakeRow, overrides: TakeOverrides) {
   const described = describeTake(await readStored(database, row, Math.ceil(MEASURED_FRAMES / CHUNK_FRAMES)), overrides);
   return { ...described, passport: ofWholeLength(described.passport, row.frames, stepOf(row, overrides)) };
 }
@@ -219,34 +223,42 @@ export function ofWholeLength(passport: Passport, frames: number, step: number):
   };
 }
 
-/**
- * Changes what stands beside a take. New overrides make its passport anew, move the cuts of its clips when its rate is conformed to
- * another, and are remembered for the suit.
- */
-export async function changeTake(database: Database, id: string, patch: TakePatch): Promise<TakeRow | null> {
-  const [row] = await database.select().from(takes).where(eq(takes.id, id));
-  if (!row) return null;
-  const { overrides, ...plain } = patch;
-  const change: Partial<TakeRow> = { ...plain };
-  if (overrides && JSON.stringify(overrides) !== JSON.stringify(row.overrides)) {
-    const { passport, motion } = row.long
-      ? await describeLong(database, row, overrides)
-      : describeTake(await readStored(database, row), overrides);
-    Object.assign(change, { overrides, passport, path: row.long ? row.path : pathOf(motion) });
-  }
-  return database.transaction(async (transaction) => {
-    if (change.overrides) {
-      const { signature } = row;
+export type TakeChanged =
+  | { readonly outcome: 'changed'; readonly take: TakeRow }
+  /** Somebody else changed the same meanwhile; `take` is what stands. */
+  | { readonly outcome: 'conflict'; readonly fields: readonly string[]; readonly take: TakeRow }
+  | { readonly outcome: 'missing' };
 
+/**
+ * Changes what stands beside a take, merged with what others changed meanwhile. New overrides make its passport anew, move the cuts of its
+ * clips when its rate is conformed to another, and are remembered for the suit. Changes of one take wait for each other.
+ *
+ * @param before what the change was made on: see `merged`
+ */
+export async function changeTake(database: Database, id: string, patch: TakePatch, before?: TakePatch): Promise<TakeChanged> {
+  return database.transaction(async (transaction): Promise<TakeChanged> => {
+    const [row] = await transaction.select().from(takes).where(eq(takes.id, id)).for('update');
+    if (!row) return { outcome: 'missing' };
+    const result = merged<TakePatch>(row, before, patch);
+    if (result.outcome === 'conflict') return { outcome: 'conflict', fields: result.fields, take: row };
+    const { overrides, ...plain } = result.value;
+    const change: Partial<TakeRow> = { ...plain };
+    if (overrides && JSON.stringify(overrides) !== JSON.stringify(row.overrides)) {
+      const { passport, motion } = row.long
+        ? await describeLong(transaction, row, overrides)
+        : describeTake(await readStored(transaction, row), overrides);
+      Object.assign(change, { overrides, passport, path: row.long ? row.path : pathOf(motion) });
+      const { project, signature } = row;
       await transaction
         .insert(repairs)
-        .values({ project: row.project, signature, overrides: change.overrides })
-        .onConflictDoUpdate({ target: [repairs.project, repairs.signature], set: { overrides: change.overrides } });
-      const [before, after] = [stepOf(row, row.overrides), stepOf(row, change.overrides)];
-      if (before !== after) await moveCuts(transaction, id, before, after, (change.passport ?? row.passport).frames);
+        .values({ project, signature, overrides })
+        .onConflictDoUpdate({ target: [repairs.project, repairs.signature], set: { overrides } });
+      const [was, is] = [stepOf(row, row.overrides), stepOf(row, overrides)];
+      if (was !== is) await moveCuts(transaction, id, was, is, passport.frames);
     }
+    if (Object.keys(change).length === 0) return { outcome: 'changed', take: row };
     const [changed] = await transaction.update(takes).set(change).where(eq(takes.id, id)).returning();
-    return changed;
+    return { outcome: 'changed', take: changed };
   });
 }
 

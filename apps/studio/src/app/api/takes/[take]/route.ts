@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { database } from '@/server/database';
 import { makeOverview } from '@/server/long-takes';
 import { conflict, missing, readJson, respond } from '@/server/respond';
-import { takePatchSchema } from '@lantern/motion';
+import { takeChangeSchema } from '@/http/take-change';
 import { changeTake, removeTake, restoreTake } from '@/server/takes';
+
+const CHANGED = 'were changed elsewhere meanwhile: what stands there is shown now, and nothing was overwritten.';
 
 type Context = { params: Promise<{ take: string }> };
 
@@ -27,9 +29,14 @@ export async function PUT(request: Request, { params }: Context): Promise<Respon
 /** Changes what stands beside a take: name, tags, notes, star, markers, props, and what is overruled. */
 export async function PATCH(request: Request, { params }: Context): Promise<Response> {
   return respond(request, async () => {
-    const patch = await readJson(request, takePatchSchema);
-    const changed = await changeTake(database(), z.uuid().parse((await params).take), patch);
-    if (changed?.long && patch.overrides) await makeOverview(database(), changed);
-    return changed ? Response.json(changed) : missing('take');
+    const { before, ...patch } = await readJson(request, takeChangeSchema);
+    const result = await changeTake(database(), z.uuid().parse((await params).take), patch, before);
+    if (result.outcome === 'missing') return missing('take');
+    if (result.outcome === 'conflict') {
+      const what = result.fields.join(' and ');
+      return conflict('conflict', `The ${what} of “${result.take.name}” ${CHANGED}`, { take: result.take, fields: result.fields });
+    }
+    if (result.take.long && patch.overrides) await makeOverview(database(), result.take);
+    return Response.json(result.take);
   });
 }
