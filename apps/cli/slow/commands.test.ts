@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { mkdtemp, readFile, rm, truncate, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, readdir, readFile, rm, truncate, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { capture } from '@lantern/capture';
@@ -113,6 +113,105 @@ test('bad input is a 3 with one line that says what and where', async () => {
     const { code, out, err } = await lantern(...args);
     expect({ code, out, err: err.split('\n').length }).toEqual({ code: 3, out: '', err: 2 });
     expect(err).toMatch(message);
+  }
+});
+
+test('nothing is written or read outside of the folders that were named, whatever a name is made of', async () => {
+  const made = (change: object) => ({
+    oldLantern: 1,
+    takes: [{ id: 'walk', file: 'walk.bvh' }],
+    clips: [{ name: 'stroll', take: 'walk', from: 60, to: 125 }],
+    ship: { glb: 'set.glb' },
+    ...change,
+  });
+  await mkdir(at('inner'), { recursive: true });
+  const cases: [string, object, RegExp][] = [
+    ['line', { ship: { glb: 'a\n../../escaped.glb' } }, /ship\.glb/],
+    ['up', { ship: { glb: 'x/../../escaped.glb' } }, /ship\.glb/],
+    ['root', { ship: { glb: '/escaped.glb' } }, /ship\.glb/],
+    ['name', { clips: [{ name: 'a\u0007b', take: 'walk', from: 60, to: 125 }] }, /clips/],
+    ['read', { takes: [{ id: 'walk', file: '../walk.bvh' }] }, /“\.\.\/walk\.bvh” does not lie in the folder/],
+    ['bell', { takes: [{ id: 'walk', file: 'wa\u0007lk.bvh' }] }, /takes/],
+  ];
+  for (const [name, change, says] of cases) {
+    await writeFile(at(`inner/${name}.json`), JSON.stringify(made(change)));
+    const { code, err } = await lantern('make', at(`inner/${name}.json`), '--out', at(`inner/out-${name}`));
+    expect([name, code]).toEqual([name, 3]);
+    expect(err).toMatch(says);
+  }
+  expect((await readdir(folder)).filter((name) => name.includes('escaped'))).toEqual([]);
+  const allowed = await lantern('make', at('inner/read.json'), '--out', at('inner/out'), '--allow-outside');
+  expect(allowed.code).toBe(0);
+  expect(await readdir(at('inner/out'))).toEqual(['report.json', 'set.glb']);
+});
+
+test('what is probably not meant in a project file is a warning, and it is made', async () => {
+  await writeFile(
+    at('odd.json'),
+    JSON.stringify({
+      oldLantern: 1,
+      tekes: [],
+      takes: [
+        { id: 'walk', file: 'gone.bvh' },
+        { id: 'walk', file: 'walk.bvh', color: 'red' },
+      ],
+      clips: [{ name: 'stroll', take: 'walk', from: 60, to: 125, speed: 3 }],
+      ship: { glb: 'set.glb', format: 'x' },
+    }),
+  );
+  const { code, err } = await lantern('make', at('odd.json'), '--out', at('odd'));
+  for (const word of ['"tekes"', '"takes.color"', '"clips.speed"', '"ship.format"', 'Several takes have the id "walk"'])
+    expect(err).toContain(word);
+  expect(code).toBe(0);
+});
+
+test('devices, pipes, folders that cannot be written and names too long are a 3 with a line, at once', async () => {
+  await writeFile(at('file'), 'x');
+  const cases: [string[], RegExp][] = [
+    [['inspect', '/dev/zero'], /\/dev\/zero:1: This is a device or a pipe/],
+    [['character', 'wick', '--out', at('file/wick.glb')], /a part of its folder is a file/],
+    [['capture', 'walk', '--seconds', '1', '--out', at(`${'x'.repeat(300)}.bvh`)], /its name is too long/],
+    [['fit', at('walk.bvh'), 'wick', '--out', folder], /a folder is there/],
+  ];
+  for (const [args, message] of cases) {
+    const { code, err } = await lantern(...args);
+    expect([args[0], code]).toEqual([args[0], 3]);
+    expect(err).toMatch(message);
+  }
+});
+
+test('a broken skeleton beside a good one spoils only its own', async () => {
+  const { asf, amc } = asfAndAmc(cutMotion(capture('walk', { seconds: 1, seed: 3 }).motion, 0, 30));
+  await mkdir(at('beside'), { recursive: true });
+  await writeFile(at('beside/good.asf'), asf);
+  await writeFile(at('beside/broken.asf'), ':version 1.10\n:name x\n:root\n nonsense');
+  await writeFile(at('beside/good_01.amc'), amc);
+  expect((await lantern('inspect', at('beside/good_01.amc'))).code).toBe(0);
+  expect((await lantern('inspect', at('beside/broken.asf'))).code).toBe(3);
+});
+
+test('what is written for a character reads back as what it was: upright, at its speed, with and without travel', async () => {
+  for (const character of ['wick', 'tallow']) {
+    await lantern('character', character, '--out', at(`${character}.glb`));
+    for (const steps of [[], [{ kind: 'travel' }], [{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel' }]]) {
+      const name = `${character}-${steps.length}`;
+      const project = {
+        oldLantern: 1,
+        fps: 60,
+        takes: [{ id: 'walk', file: 'walk.bvh' }],
+        characters: [{ id: character, file: `${character}.glb` }],
+        clips: [{ name: 'stroll', take: 'walk', from: 60, to: 190, steps: [...steps, { kind: 'fit', character }] }],
+        ship: { glb: 'set.glb' },
+      };
+      await writeFile(at(`${name}.json`), JSON.stringify(project));
+      const made = await lantern('make', at(`${name}.json`), '--out', at(name), '--json');
+      const [clip] = JSON.parse(made.out).clips;
+      const [read] = JSON.parse((await lantern('inspect', at(`${name}/set.glb`), '--json')).out).files;
+      expect([name, read.up]).toEqual([name, '+y']);
+      const measured = JSON.parse((await lantern('measure', at(`${name}/set.glb`), '--json')).out);
+      const figures = measured.clips?.[0] ?? measured;
+      expect(Math.abs(figures.speedMps - clip.speedMps)).toBeLessThan(0.03);
+    }
   }
 });
 

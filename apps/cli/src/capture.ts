@@ -1,7 +1,6 @@
-import { mkdir, writeFile } from 'node:fs/promises';
-import { dirname } from 'node:path';
 import { capture as play, type ScriptName } from '@lantern/capture';
 import { writeBvh } from '@lantern/motion';
+import { writeOutput } from './files';
 import { print } from './print';
 
 export interface CaptureOptions {
@@ -20,11 +19,9 @@ export interface CaptureOptions {
 export async function capture(script: ScriptName, { out, truth: truthFile, json, ...options }: CaptureOptions): Promise<void> {
   const { motion, truth } = play(script, options);
   const { motion: _, ...facts } = truth;
-  await mkdir(dirname(out), { recursive: true });
-  await writeFile(out, writeBvh(motion));
+  await writeOutput(out, writeBvh(motion));
   if (truthFile) {
-    await mkdir(dirname(truthFile), { recursive: true });
-    await writeFile(truthFile, `${JSON.stringify(facts, null, 1)}\n`);
+    await writeOutput(truthFile, `${JSON.stringify(facts, null, 1)}\n`);
   }
   print(json ?? false, { file: out, frames: motion.frames, ...facts }, () => [
     `${out}: ${motion.frames} frames at ${motion.fps}, ${facts.strides} strides at ${facts.speedMps.toFixed(2)} m/s, seed ${facts.seed}`,

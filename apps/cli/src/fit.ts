@@ -1,8 +1,6 @@
-import { mkdir, writeFile } from 'node:fs/promises';
-import { dirname } from 'node:path';
 import { CAST, castGlb } from '@lantern/cast';
 import { bareName, describeTake, fitSettingsSchema, fitTake, partName, readCharacter, writeCharacterGlb } from '@lantern/motion';
-import { inFile, inFileAsync, readInput, readTakeFile } from './files';
+import { inFile, inFileAsync, readInput, readTakeFile, writeOutput } from './files';
 import { print, printWarnings } from './print';
 
 const isOurs = (name: string): name is keyof typeof CAST => name in CAST;
@@ -18,8 +16,7 @@ export async function fit(takeFile: string, characterFile: string, { out, json }
   const fitted = await inFileAsync(takeFile, () => fitTake(motion, character, fitSettingsSchema.parse({})));
   if (!fitted) return;
   const clip = { motion: fitted.motion, travel: null, loop: false };
-  await mkdir(dirname(out), { recursive: true });
-  await writeFile(out, writeCharacterGlb([{ name: bareName(takeFile), clip }], character));
+  await writeOutput(out, writeCharacterGlb([{ name: bareName(takeFile), clip }], character));
   const { report } = fitted;
   const { sourceParts, targetParts, source } = fitted.plan;
   const parts = Object.entries(targetParts.parts).map(([part, { joints, confidence, reason }]) => {
@@ -43,7 +40,6 @@ export async function fit(takeFile: string, characterFile: string, { out, json }
 /** Writes one of the characters that come with the program. */
 export async function character(name: keyof typeof CAST, { out, json }: { out: string; json?: boolean }): Promise<void> {
   const bytes = await castGlb(name);
-  await mkdir(dirname(out), { recursive: true });
-  await writeFile(out, bytes);
+  await writeOutput(out, bytes);
   print(json ?? false, { file: out, bytes: bytes.length }, () => [`${out}: ${bytes.length} bytes`]);
 }

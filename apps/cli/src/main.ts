@@ -37,7 +37,8 @@ function program(): Command {
   command('make', 'everything a project file describes')
     .argument('<project>')
     .requiredOption('--out <dir>', 'the folder to write to')
-    .action(async (project: string, options: { out: string; json?: boolean }) => {
+    .option('--allow-outside', 'files of the project may lie outside of its folder')
+    .action(async (project: string, options: Parameters<typeof make>[1]) => {
       if (!(await make(project, options))) process.exitCode = EXIT.input;
     });
   command('measure', 'the figures of a finished .glb or .bvh').argument('<file>').action(measure);

@@ -1,23 +1,31 @@
-import { mkdir, writeFile } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
-import { InputError, make as makeProject, parseProject } from '@lantern/motion';
-import { inFile, readInput } from './files';
+import { InputError, make as makeProject, oddities, parseProject } from '@lantern/motion';
+import { inFile, placeIn, readInput, writeOutput } from './files';
 import { print, printWarnings } from './print';
+
+interface MakeOptions {
+  readonly out: string;
+  readonly json?: boolean;
+  /** Files may be read that lie outside of the project file's folder. */
+  readonly allowOutside?: boolean;
+}
 
 /**
  * Makes what a project file describes into a folder, with `report.json` beside it.
  *
  * @returns whether all of it was made; what was not has a line on standard error
  */
-export async function make(file: string, { out, json }: { out: string; json?: boolean }): Promise<boolean> {
-  const bytes = await readInput(file);
-  const project = inFile(file, () => parseProject(new TextDecoder().decode(bytes)));
+export async function make(file: string, { out, json, allowOutside }: MakeOptions): Promise<boolean> {
+  const text = new TextDecoder().decode(await readInput(file));
+  const project = inFile(file, () => parseProject(text));
+  printWarnings(file, oddities(JSON.parse(text.replace(/^\ufeff/, ''))));
   const folder = dirname(resolve(file));
+  const placeOf = (name: string) => (allowOutside ? resolve(folder, name) : placeIn(folder, name, 'The file'));
   let made;
   try {
     made = await makeProject(
       project,
-      (name) => readInput(resolve(folder, name)),
+      async (name) => readInput(placeOf(name)),
       (done, of, name) => {
         process.stderr.write(`${done + 1} of ${of}: ${name}\n`);
       },
@@ -28,13 +36,8 @@ export async function make(file: string, { out, json }: { out: string; json?: bo
     throw error;
   }
   const { files, report } = made;
-  for (const { path, bytes: content } of files) {
-    const target = join(out, path);
-    await mkdir(dirname(target), { recursive: true });
-    await writeFile(target, content);
-  }
-  await mkdir(out, { recursive: true });
-  await writeFile(join(out, 'report.json'), `${JSON.stringify(report, null, 1)}\n`);
+  for (const { path, bytes: content } of files) await writeOutput(placeIn(out, path, 'The file'), content);
+  await writeOutput(join(out, 'report.json'), `${JSON.stringify(report, null, 1)}\n`);
   printWarnings(file, [...report.warnings, ...report.clips.flatMap((clip) => clip.warnings)]);
   print(json ?? false, report, () => [
     ...report.clips.map(

@@ -161,6 +161,7 @@ export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 
 // The project file
 export { make, makeClips, type MadeFile, type Report } from './project/make';
+export { oddities } from './project/oddities';
 export { parseProject } from './project/parse';
 export { projectSchema, type Project } from './project/schema';
 export { markerSchema, PROP_KINDS, propSchema, takePatchSchema, type Marker, type StageProp, type TakePatch } from './project/take-extras';

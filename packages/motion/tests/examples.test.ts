@@ -56,7 +56,20 @@ async function given(): Promise<Record<string, unknown>> {
   const bytes = new TextEncoder().encode(motionCore.writeBvh(motion));
   return {
     ...motionCore,
-    ...{ mapFrame, mapIntervals, asItIs, defineStep, stepObject, leading, checkMotion, beyondNesting, surfaceNets, statureOf, orderProblems, z },
+    ...{
+      mapFrame,
+      mapIntervals,
+      asItIs,
+      defineStep,
+      stepObject,
+      leading,
+      checkMotion,
+      beyondNesting,
+      surfaceNets,
+      statureOf,
+      orderProblems,
+      z,
+    },
     ...{ motion, ground, glb, character, settings, bytes, plan: motionCore.fitPlan(motion, character, settings) },
     asf: asfAndAmc(motion).asf,
     projectText: PROJECT,
@@ -75,7 +88,6 @@ function rounded(value: unknown): unknown {
   return value;
 }
 
- 
 const evaluated = async (code: string, names: Record<string, unknown>): Promise<unknown> =>
   (new Function(...Object.keys(names), `return (async () => { ${code} })()`) as (...values: unknown[]) => Promise<unknown>)(
     ...Object.values(names),

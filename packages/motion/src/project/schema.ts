@@ -5,7 +5,13 @@ import { clipInputSchema } from '../recipe/clip-document';
 
 const id = z.string().min(1).max(200);
 const rate = z.number().min(1).max(1000);
-const fileName = z.string().min(1).max(1000);
+const fileName = z
+  .string()
+  .min(1)
+  .max(1000)
+  .regex(/^[^\u0000-\u001f\u007f]+$/, 'has signs that a file name cannot have');
+/** More clips than any set has; so many would be a mistake. */
+const MOST_CLIPS = 5000;
 
 /** The project file, version 1. Open and versioned: what the command line makes from, and what the application exports. */
 export const projectSchema = z.object({
@@ -28,11 +34,11 @@ export const projectSchema = z.object({
   characters: z.array(z.object({ id, file: fileName })).default([]),
   /** What is settled for the takes of a suit and a character; a clip's own `fit` step goes first. */
   fits: z.array(savedFitSchema).default([]),
-  clips: z.array(clipInputSchema).min(1),
+  clips: z.array(clipInputSchema).min(1).max(MOST_CLIPS),
   ship: z
     .object({
       /** The one file with all clips; with `oneFilePerClip` only its folder counts. */
-      glb: fileName.regex(/^(?!.*\.\.)[^\\:]+\.glb$/i, 'must end in .glb').default('set.glb'),
+      glb: fileName.regex(/^(?!\/)(?![^]*\.\.)[^\\:]+\.glb$/i, 'must lie in the folder and end in .glb').default('set.glb'),
       fps: rate.optional(),
       oneFilePerClip: z.boolean().default(false),
       bvh: z.boolean().default(false),
