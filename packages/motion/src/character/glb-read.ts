@@ -1,7 +1,8 @@
 import { WebIO, type Animation, type AnimationSampler, type Node } from '@gltf-transform/core';
 import { InputError } from '../error';
 import { readCharacter } from './read-character';
-import { slerp, type Quat, type Vec3 } from '../math/quat';
+import { multiply, slerp, type Quat, type Vec3 } from '../math/quat';
+import { minus, plus, times, turned } from '../math/vec';
 import type { Clip } from '../model/clip';
 import type { Travel } from '../model/travel';
 import { alignSigns, createMotion, type Motion } from '../model/motion';
@@ -55,25 +56,48 @@ export async function readGlb(bytes: Uint8Array): Promise<NamedClip[]> {
   const joints = hasRoot ? ordered.slice(1) : ordered;
   const isNoted = joints.some((node) => endSitesIn(node.getExtras()).length > 0);
   const tips = isNoted ? null : tipsInSkin(bytes);
+  const above = placeAbove(joints[0]);
+  const size = (v: readonly number[]): Vec3 => [v[0] * above.scale, v[1] * above.scale, v[2] * above.scale];
   const skeleton: Skeleton = {
     joints: joints.map((node, j): Joint => {
-      const [x, y, z] = node.getTranslation();
-      const [qx, qy, qz, qw] = node.getRotation();
       const parent = j === 0 ? -1 : joints.indexOf(node.getParentNode() ?? node);
       return {
         name: node.getName() || `joint ${j}`,
         parent,
-        offset: [x, y, z],
-        restRotation: [qx, qy, qz, qw],
-        endSites: tips?.get(node.getName()) ?? endSitesIn(node.getExtras()),
+        offset: j === 0 ? inWorld(above, node.getTranslation()) : size(node.getTranslation()),
+        restRotation: j === 0 ? product(above.turn, node.getRotation()) : node.getRotation(),
+        endSites: tips?.get(node.getName()) ?? endSitesIn(node.getExtras()).map(size),
       };
     }),
   };
   return animations.map((animation, i) => ({
     name: animation.getName() || `animation ${i + 1}`,
-    clip: toClip(animation, skeleton, joints, hasRoot ? top : null),
+    clip: toClip(animation, skeleton, joints, hasRoot ? top : null, above),
   }));
 }
+
+/** Where something stands in the world at rest, as a whole: turned, moved, as large. */
+interface Stand {
+  readonly turn: Quat;
+  readonly at: Vec3;
+  readonly scale: number;
+}
+
+/** What lies above a node: armatures that are turned or scaled, and a root with a rest of its own. */
+function placeAbove(node: Node): Stand {
+  const parent = node.getParentNode();
+  if (!parent) return { turn: [0, 0, 0, 1], at: [0, 0, 0], scale: 1 };
+  return { turn: parent.getWorldRotation(), at: parent.getWorldTranslation(), scale: Math.hypot(...parent.getWorldScale()) / Math.sqrt(3) };
+}
+
+const inWorld = ({ turn, at, scale }: Stand, local: readonly number[]): Vec3 =>
+  plus(at, times(turned(turn, 0, [local[0], local[1], local[2]]), scale));
+
+const product = (a: readonly number[], b: readonly number[]): [number, number, number, number] => {
+  const out: [number, number, number, number] = [0, 0, 0, 1];
+  multiply(out, 0, a, 0, b, 0);
+  return out;
+};
 
 /** Where heels, toes, hands and head end, of a file that does not note it: from its skin, by the names of the joints. */
 function tipsInSkin(bytes: Uint8Array): Map<string, readonly Vec3[]> | null {
@@ -87,7 +111,7 @@ function tipsInSkin(bytes: Uint8Array): Map<string, readonly Vec3[]> | null {
   }
 }
 
-function toClip(animation: Animation, skeleton: Skeleton, nodes: readonly Node[], root: Node | null): Clip {
+function toClip(animation: Animation, skeleton: Skeleton, nodes: readonly Node[], root: Node | null, above: Stand): Clip {
   const channels = new Map<string, AnimationSampler>();
   let duration = 0;
   let keys = 2;
@@ -112,15 +136,15 @@ function toClip(animation: Animation, skeleton: Skeleton, nodes: readonly Node[]
   nodes.forEach((_, j) => {
     const turns = channels.get(`${j} rotation`);
     const moves = channels.get(`${j} translation`);
-    const offset = skeleton.joints[j].offset;
+    const { offset, restRotation } = { offset: nodes[j].getTranslation(), restRotation: nodes[j].getRotation() };
     const target = j === 0 ? motion.rootPositions : moves ? new Float32Array(frames * 3) : null;
     if (target && j > 0) translations.set(j, target);
     for (let f = 0; f < frames; f++) {
-      sample(value, turns, f / fps, skeleton.joints[j].restRotation);
-      motion.rotations.set(value, (f * nodes.length + j) * 4);
+      sample(value, turns, f / fps, restRotation);
+      motion.rotations.set(j === 0 ? product(above.turn, value) : value, (f * nodes.length + j) * 4);
       if (!target) continue;
       sample(value, moves, f / fps, offset);
-      target.set(value.slice(0, 3), f * 3);
+      target.set(j === 0 ? inWorld(above, value) : value.slice(0, 3).map((v) => v * above.scale), f * 3);
     }
   });
   alignSigns(motion);
@@ -138,16 +162,24 @@ function travelOf(channels: ReadonlyMap<string, AnimationSampler>, root: Node, f
     z: new Float64Array(frames),
     heading: new Float64Array(frames),
   };
+  const up = placeAbove(root);
+  const [own, back] = [root.getWorldTranslation(), conjugate(root.getWorldRotation())];
   const value = [0, 0, 0, 1];
   for (let f = 0; f < frames; f++) {
-    sample(value, channels.get('root translation'), f / fps, root.getTranslation());
-    [out.x[f], out.y[f], out.z[f]] = value;
+    // What the root is moved by from its rest, in the world: how it lies and how large it is at rest is no travel.
     sample(value, channels.get('root rotation'), f / fps, root.getRotation());
-    out.heading[f] = 2 * Math.atan2(value[1], value[3]);
+    const turn = product(product(up.turn, value), back);
+    sample(value, channels.get('root translation'), f / fps, root.getTranslation());
+    [out.x[f], out.y[f], out.z[f]] = minus(inWorld(up, value), turned(turn, 0, own)).map(settled);
+    out.heading[f] = settled(2 * Math.atan2(turn[1], turn[3]));
     if (f > 0) out.heading[f] -= 2 * Math.PI * Math.round((out.heading[f] - out.heading[f - 1]) / (2 * Math.PI));
   }
   return out;
 }
+
+/** Nothing, where it is as little as single floats leave. */
+const settled = (v: number) => (Math.abs(v) < 1e-6 ? 0 : v);
+const conjugate = ([x, y, z, w]: readonly number[]): Quat => [-x, -y, -z, w];
 
 /** One channel at an instant, linear or stepped; cubic ones are read at their key values. */
 function sample(out: number[], sampler: AnimationSampler | undefined, seconds: number, rest: Vec3 | Quat | readonly number[]): void {
