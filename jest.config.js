@@ -1,6 +1,6 @@
 const shared = {
   transform: {
-    '^.+\\.(tsx?|mjs)$|(meshoptimizer|three/build)/.+\\.js$': [
+    '^.+\\.(tsx?|mjs)$|(meshoptimizer|three/build|p-limit|yocto-queue)/.+\\.js$': [
       '<rootDir>/scripts/jest-transform.js',
       {
         jsc: { parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } }, target: 'es2022' },
@@ -16,7 +16,7 @@ const shared = {
     '^@/(.*)$': '<rootDir>/apps/studio/src/$1',
   },
   // The dependencies that ship no CommonJS.
-  transformIgnorePatterns: ['/node_modules/(?!(property-graph|three|d3-[a-z-]+|internmap|meshoptimizer|ndarray-pixels|ktx-parse)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(property-graph|three|p-limit|yocto-queue|d3-[a-z-]+|internmap|meshoptimizer|ndarray-pixels|ktx-parse)/)'],
   testEnvironment: 'node',
   setupFiles: ['<rootDir>/scripts/jest-dom.js'],
   rootDir: '.',

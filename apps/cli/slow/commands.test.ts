@@ -193,18 +193,20 @@ test('a broken skeleton beside a good one spoils only its own', async () => {
 test('what is written for a character reads back as what it was: upright, at its speed, with and without travel', async () => {
   for (const character of ['wick', 'tallow']) {
     await lantern('character', character, '--out', at(`${character}.glb`));
-    for (const steps of [[], [{ kind: 'travel' }], [{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel' }]]) {
+    const fit = { kind: 'fit', character };
+    for (const steps of [[fit], [fit, { kind: 'travel' }], [fit, { kind: 'loop' }, { kind: 'travel' }]]) {
       const name = `${character}-${steps.length}`;
       const project = {
         oldLantern: 1,
         fps: 60,
         takes: [{ id: 'walk', file: 'walk.bvh' }],
         characters: [{ id: character, file: `${character}.glb` }],
-        clips: [{ name: 'stroll', take: 'walk', from: 60, to: 190, steps: [...steps, { kind: 'fit', character }] }],
+        clips: [{ name: 'stroll', take: 'walk', from: 60, to: 190, steps }],
         ship: { glb: 'set.glb' },
       };
       await writeFile(at(`${name}.json`), JSON.stringify(project));
       const made = await lantern('make', at(`${name}.json`), '--out', at(name), '--json');
+      expect([name, made.code, made.err.includes('was not made')]).toEqual([name, 0, false]);
       const [clip] = JSON.parse(made.out).clips;
       const [read] = JSON.parse((await lantern('inspect', at(`${name}/set.glb`), '--json')).out).files;
       expect([name, read.up]).toEqual([name, '+y']);

@@ -24,6 +24,8 @@ import { merged } from './merge';
 import { clips, projects, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
 const PATH_POINTS = 120;
+/** A skeleton file has some hundred lines, bytes. */
+const MOST_SKELETON = 4_000_000;
 
 /** A connection, or a transaction of one, that reads. */
 export type Reading = Pick<Database, 'select'>;
@@ -48,6 +50,7 @@ export async function importFile(database: Database, project: string, file: stri
   const hash = createHash('sha256').update(bytes).digest('hex');
   const kind = fileKind(bytes, file);
   if (kind === 'asf') {
+    if (bytes.length > MOST_SKELETON) throw new InputError('too-large', `A skeleton of ${Math.round(bytes.length / 1e6)} MB is none.`);
     readAsf(bytes, bareName(file));
     await database
       .insert(skeletonFiles)

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { importCharacter } from '@/server/characters';
 import { database } from '@/server/database';
 import { findProject } from '@/server/projects';
-import { missing, readBody, respond } from '@/server/respond';
+import { missing, respond } from '@/server/respond';
+import { withSpooled } from '@/server/spool';
 
 const fileName = z.string().trim().min(1).max(200);
 /** A character with its textures is smaller than a take of half an hour. */
@@ -14,6 +15,8 @@ export async function POST(request: Request, { params }: { params: Promise<{ pro
     const { project } = await params;
     if (!(await findProject(database(), project))) return missing('project');
     const file = fileName.parse(new URL(request.url).searchParams.get('file'));
-    return Response.json(await importCharacter(database(), project, file, await readBody(request, MOST_BYTES)), { status: 201 });
+    return withSpooled(request, MOST_BYTES, async (spooled) =>
+      Response.json(await importCharacter(database(), project, file, await spooled.bytes()), { status: 201 }),
+    );
   });
 }

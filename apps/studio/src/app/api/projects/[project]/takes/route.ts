@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { database } from '@/server/database';
 import { findProject } from '@/server/projects';
 import { importStream, STREAMED_BYTES } from '@/server/long-takes';
-import { bodyParts, missing, readBody, respond } from '@/server/respond';
+import { missing, respond } from '@/server/respond';
+import { withSpooled } from '@/server/spool';
 import { importFile } from '@/server/takes';
 
 const fileName = z.string().trim().min(1).max(200);
@@ -14,10 +15,12 @@ export async function POST(request: Request, { params }: { params: Promise<{ pro
     const { project } = await params;
     if (!(await findProject(database(), project))) return missing('project');
     const file = fileName.parse(new URL(request.url).searchParams.get('file'));
-    if (/\.bvh$/i.test(file) && Number(request.headers.get('content-length') ?? 0) > STREAMED_BYTES) {
-      return Response.json(await importStream(database(), project, file, bodyParts(request, MOST_BYTES)), { status: 201 });
-    }
-    const bytes = await readBody(request, MOST_BYTES);
-    return Response.json(await importFile(database(), project, file, bytes), { status: 201 });
+    return withSpooled(request, MOST_BYTES, async (spooled) => {
+      const isLong = /\.bvh$/i.test(file) && spooled.size > STREAMED_BYTES;
+      const result = isLong
+        ? await importStream(database(), project, file, spooled.stream())
+        : await importFile(database(), project, file, await spooled.bytes());
+      return Response.json(result, { status: 201 });
+    });
   });
 }
