@@ -6,6 +6,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 
+interface StartOptions {
+  /** Without the demo data. */
+  readonly empty?: boolean;
+  /** As `start` sets it: names, passphrase. */
+  readonly env?: Readonly<Record<string, string>>;
+}
+
 /** The application as `start` serves it, on a database and a port of its own. */
 export interface Running {
   readonly url: string;
@@ -51,14 +58,14 @@ async function setUp(admin: pg.Client, base: string, empty: boolean): Promise<st
   return name;
 }
 
-export async function startApplication({ empty = false } = {}): Promise<Running> {
+export async function startApplication({ empty = false, env: more = {} }: StartOptions = {}): Promise<Running> {
   const base = process.env.DATABASE_URL;
   if (!base) throw new Error('DATABASE_URL is not set: run ./lantern test');
   const name = `e2e_${randomUUID().replace(/-/g, '')}`;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
   await admin.query(`create database ${name} template ${await setUp(admin, base, empty)}`);
-  const env = environment(base, name);
+  const env = { ...environment(base, name), ...more };
   const port = await freePort();
   const server: ChildProcess = spawn(
     'node',
