@@ -7,17 +7,25 @@ const EXTENT = [1e-5, 1e8] as const;
 /** Farthest from the origin that anything may be, in units of a file: beyond it single floats step by metres. */
 const FARTHEST = 1e9;
 
+/** Frames a second. */
+const RATES = [0.1, 100_000] as const;
+
 /**
  * Refuses what cannot be measured: a skeleton whose joints all lie in one place, or that is as large as nothing is, and places or rotations
- * that are no numbers. Whatever passes has a stature and a place in every frame.
+ * that are no numbers, and a rate that is none. Whatever passes has a stature and a place in every frame.
  *
  * @param first number of the motion's first frame in its file
- * @throws InputError `no-extent`, `extent` or `not-finite`, with joint and frame
+ * @throws InputError `no-extent`, `extent`, `rate` or `not-finite`, with joint and frame
  *
  * @example
  * checkMotion(motion); // undefined
  */
 export function checkMotion(motion: Motion, first = 0): void {
+  if (!(motion.fps >= RATES[0] && motion.fps <= RATES[1]))
+    throw new InputError(
+      'rate',
+      `${motion.fps.toPrecision(3)} frames a second is no rate of a capture: ${RATES[0]} to ${RATES[1]} are read.`,
+    );
   checkExtent(motion.skeleton);
   const { joints } = motion.skeleton;
   const bad = motion.rotations.findIndex((v) => !Number.isFinite(v));

@@ -10,6 +10,9 @@ import { readTracks, type Span, type Tracks } from './gltf-track';
 
 /** More frames than this in one animation are not believed. */
 const MOST_FRAMES = 2_000_000;
+/** Frames of an animation that may have as few keys as it likes, and frames a key of longer ones. */
+const MOST_SPARSE = 36_000;
+const KEYS_APART = 300;
 
 /**
  * Reads every animation of a glTF 2.0 file (GLB, or .gltf) as a take: skinned or plain joints, matrices, step and cubic keys,
@@ -56,6 +59,13 @@ function timing(tracks: Tracks, extras: unknown, warnings: Warning[]): Span {
   const frames = Math.max(1, Math.round((end - start) * fps) + 1);
   if (frames > MOST_FRAMES)
     throw new InputError('gltf', `The animation lasts ${Math.round(end - start)} s, which is not believed.`, { line: 1 });
+  // A curve between far keys is a curve; ten minutes of nothing are a key that went astray.
+  if (frames > MOST_SPARSE && frames > KEYS_APART * densest.length)
+    throw new InputError(
+      'gltf',
+      `The animation lasts ${Math.round(end - start)} s and has ${densest.length} keys at the most: one of them stands much too late.`,
+      { line: 1 },
+    );
   return { start, frames, fps };
 }
 
