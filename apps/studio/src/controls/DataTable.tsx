@@ -217,5 +217,7 @@ const LOOK = {
   '& .MuiDataGrid-row.Mui-selected': { bgcolor: 'transparent' },
   '& .MuiDataGrid-row:hover, & .MuiDataGrid-row.Mui-selected:hover': { bgcolor: 'action.hover' },
   '& .MuiDataGrid-row[aria-current=true], & .MuiDataGrid-row[aria-current=true]:hover': { bgcolor: chart('lampSoft') },
-  '& .MuiDataGrid-columnSeparator': { color: chart('rule') },
+  // Where a column is made wider: seen when one is about to.
+  '& .MuiDataGrid-columnSeparator': { color: chart('rule'), opacity: 0 },
+  '& .MuiDataGrid-columnHeaders:hover .MuiDataGrid-columnSeparator': { opacity: 1 },
 } as const;

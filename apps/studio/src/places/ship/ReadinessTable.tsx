@@ -95,7 +95,7 @@ const COLUMNS: readonly GridColDef<ClipRow>[] = [
   {
     field: 'strip',
     headerName: '',
-    width: 148,
+    width: 158,
     sortable: false,
     renderCell: ({ row }) => row.strip && <PoseStrip strip={row.strip} />,
   },
@@ -103,7 +103,7 @@ const COLUMNS: readonly GridColDef<ClipRow>[] = [
     field: 'seconds',
     headerName: 'Length',
     type: 'number',
-    width: 54,
+    width: 52,
     valueGetter: (_, { figures }) => figures?.seconds ?? null,
     renderCell: ({ value }) => <FigureValue value={value as number | null} unit="s" digits={2} />,
   },
@@ -111,7 +111,7 @@ const COLUMNS: readonly GridColDef<ClipRow>[] = [
     field: 'speedMps',
     headerName: 'Speed',
     type: 'number',
-    width: 68,
+    width: 62,
     colSpan: (_, row) => (row.isPending || row.error ? ACROSS : 1),
     valueGetter: (_, { figures }) => figures?.speedMps ?? null,
     renderCell: ({ row, value }) =>
