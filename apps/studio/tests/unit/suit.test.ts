@@ -1,4 +1,5 @@
 import { InputError, readTake } from '@lantern/motion';
+import { GET } from '@/app/api/suit/[suit]/stream/route';
 import { commandSuit, connectSuit, disconnectSuit, readSuit, recordingOf, setSuit, suitSettingsSchema } from '@/server/suit';
 
 beforeEach(() => void jest.useFakeTimers({ now: 1_000_000_000 }));
@@ -113,4 +114,26 @@ test('there are never more than eight suits, and one that nobody looks at goes o
   const late = connectSuit(settings()).id;
   expect(() => readSuit(ids[0])).toThrow('switched off');
   disconnectSuit(late);
+});
+
+test('eight desks may listen to a suit; one that leaves makes room, and the stream begins with a pose', async () => {
+  jest.useRealTimers();
+  const { id } = connectSuit(settings());
+  const listen = async () => {
+    const leave = new AbortController();
+    const request = new Request(`http://localhost/api/suit/${id}/stream`, { headers: { host: 'localhost' }, signal: leave.signal });
+    const response = await GET(request, { params: Promise.resolve({ suit: id }) });
+    return { response, leave };
+  };
+  const desks = await Promise.all(Array.from({ length: 8 }, listen));
+  expect(desks.map(({ response }) => response.status)).toEqual(Array(8).fill(200));
+  const refused = (await listen()).response;
+  expect([refused.status, (await refused.json()).code]).toEqual([503, 'listeners']);
+  desks[3].leave.abort();
+  const next = await listen();
+  expect(next.response.status).toBe(200);
+  const first = await next.response.body?.getReader().read();
+  expect(new TextDecoder().decode(first?.value)).toMatch(/^event: pose\ndata: /);
+  for (const { leave } of [...desks, next]) leave.abort();
+  expect(disconnectSuit(id)).toBe(true);
 });
