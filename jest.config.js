@@ -16,9 +16,11 @@ const shared = {
     '^@/(.*)$': '<rootDir>/apps/studio/src/$1',
   },
   // The dependencies that ship no CommonJS.
-  transformIgnorePatterns: ['/node_modules/(?!(property-graph|three|p-limit|yocto-queue|d3-[a-z-]+|internmap|meshoptimizer|ndarray-pixels|ktx-parse)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(property-graph|three|p-limit|yocto-queue|d3-[a-z-]+|internmap|meshoptimizer|ndarray-pixels|ktx-parse)/)',
+  ],
   testEnvironment: 'node',
-  setupFiles: ['<rootDir>/scripts/jest-dom.js'],
+  setupFiles: ['<rootDir>/scripts/jest-dom.ts'],
   rootDir: '.',
 };
 

@@ -30,13 +30,13 @@ let arriving = 0;
  *
  * @param most bytes
  * @param silence ms in which something of it must arrive
- * @returns what `use` gave, or an answer that says that too much is arriving
+ * @returns what `handle` gave, or an answer that says that too much is arriving
  * @throws InputError when it is too large, or nothing of it comes for a while
  */
 export async function withSpooled(
   request: Request,
   most: number,
-  use: (file: Spooled) => Promise<Response>,
+  handle: (file: Spooled) => Promise<Response>,
   silence = SILENCE,
 ): Promise<Response> {
   if (arriving >= MOST_ARRIVING) {
@@ -49,7 +49,7 @@ export async function withSpooled(
     const path = join(folder, 'body');
     const { size, hash } = await spool(request, most, path, silence).finally(() => arriving--);
     return await reading(() =>
-      use({ size, hash, bytes: async () => readFile(path), stream: () => createReadStream(path, { highWaterMark: 1 << 20 }) }),
+      handle({ size, hash, bytes: async () => readFile(path), stream: () => createReadStream(path, { highWaterMark: 1 << 20 }) }),
     );
   } finally {
     await rm(folder, { recursive: true, force: true });

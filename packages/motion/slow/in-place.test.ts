@@ -17,7 +17,7 @@ import {
 } from '@lantern/motion';
 import { findBelt } from '../src/measure/belt';
 import { castGlb } from '@lantern/cast';
-import { agreement, farthest, gaitOf, suit } from './made';
+import { agreement, farthest, gaitOf, suit } from '../tests/made';
 
 /** The same on a belt: the way taken out at an even speed. */
 function onTheSpot(motion: Motion): Motion {

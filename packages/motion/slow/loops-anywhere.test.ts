@@ -20,7 +20,7 @@ import {
   type RecipeStepInput,
 } from '@lantern/motion';
 import { farthest } from '../src/measure/farthest';
-import { bytesOf, gaitOf, suit } from './made';
+import { bytesOf, gaitOf, suit } from '../tests/made';
 
 const step = (input: RecipeStepInput) => stepSchema.parse(input);
 const metres = (motion: Motion) =>

@@ -1,20 +1,20 @@
 import { capture, expressOn, zoo } from '@lantern/capture';
 import { bodyOf, layFigure } from '@lantern/motion';
 import { surfaceNets } from '../src/math/surface-nets';
-import { trot } from './four-legged';
+import { trot } from '../tests/four-legged';
 
 const made = capture('walk', { seconds: 1, seed: 1 });
 
 /** How often each edge is the side of a triangle; in a closed surface twice. */
-function sidesOfEdges(indices: ArrayLike<number>): Map<string, number> {
-  const edges = new Map<string, number>();
+function sidesOfEdges(indices: ArrayLike<number>): Map<number, number> {
+  const edges = new Map<number, number>();
   for (let i = 0; i < indices.length; i += 3) {
     for (const [a, b] of [
       [indices[i], indices[i + 1]],
       [indices[i + 1], indices[i + 2]],
       [indices[i + 2], indices[i]],
     ]) {
-      const key = a < b ? `${a} ${b}` : `${b} ${a}`;
+      const key = Math.min(a, b) * 1e7 + Math.max(a, b);
       edges.set(key, (edges.get(key) ?? 0) + 1);
     }
   }

@@ -1,0 +1,16 @@
+import * as util from 'node:util';
+
+// What browsers have and jsdom has not, for tests of components; read before the components are.
+if (typeof window !== 'undefined') {
+  globalThis.TextEncoder ??= util.TextEncoder;
+  globalThis.TextDecoder ??= util.TextDecoder as typeof TextDecoder;
+  window.PointerEvent ??= class extends window.MouseEvent {
+    constructor(type: string, about: PointerEventInit = {}) {
+      super(type, about);
+      for (const name of ['pointerId', 'pointerType', 'isPrimary'] as const)
+        Object.defineProperty(this, name, { value: about[name], configurable: true });
+    }
+  } as typeof PointerEvent;
+  // Libraries ask so whether there are pointer events.
+  window.onpointerdown ??= null;
+}
