@@ -9,12 +9,12 @@ const tests = session({ env: { LANTERN_PASSPHRASE: 'gull and rope', LANTERN_HOST
 
 /** Asks the server under a name, as a page of that name that leads here would. */
 const ask = (host: string, path: string) =>
-  new Promise<{ status: number; body: string }>((resolve, reject) => {
+  new Promise<{ status: number; body: string; location: string | undefined }>((resolve, reject) => {
     const { hostname, port } = new URL(tests.application.url);
     const asked = request({ hostname, port, path, headers: { host } }, (answer) => {
       let body = '';
       answer.on('data', (part: Buffer) => (body += part.toString()));
-      answer.on('end', () => resolve({ status: answer.statusCode ?? 0, body }));
+      answer.on('end', () => resolve({ status: answer.statusCode ?? 0, body, location: answer.headers.location }));
     });
     asked.on('error', reject);
     asked.end();
@@ -27,6 +27,11 @@ test('under a name that is not ours nothing is told, no page and no answer; a na
     expect(body).toContain('is not served under this name');
   }
   expect((await ask('quay.local', '/enter')).status).toBe(200);
+  // Whoever has to say the passphrase first stays at the name that was asked.
+  expect(await ask('quay.local', '/gullmouth/takes')).toMatchObject({
+    status: 307,
+    location: expect.stringMatching(/^(http:\/\/quay\.local)?\/enter$/),
+  });
 });
 
 test('without the passphrase neither page nor answer; with it the takes; a file without bones is refused with a sentence', async () => {

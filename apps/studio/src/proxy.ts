@@ -7,10 +7,14 @@ import { guardOf, hasSession, isServed, NOT_SERVED } from '@/server/guard';
  */
 export function proxy(request: NextRequest): NextResponse {
   const guard = guardOf();
-  if (!isServed(request.headers.get('host'), guard)) return new NextResponse(NOT_SERVED, { status: 421 });
+  const host = request.headers.get('host');
+  if (!isServed(host, guard)) return new NextResponse(NOT_SERVED, { status: 421 });
   const { pathname } = request.nextUrl;
   const isOpen = pathname === '/enter' || pathname.startsWith('/_next/');
-  if (!isOpen && !hasSession(request.headers.get('cookie'), guard)) return NextResponse.redirect(new URL('/enter', request.url));
+  // To the name that was asked, which is one of ours: the address that the server listens on may be none that a browser can go to.
+  if (!isOpen && !hasSession(request.headers.get('cookie'), guard)) {
+    return NextResponse.redirect(new URL('/enter', `${request.nextUrl.protocol}//${host}`));
+  }
   const nonce = btoa(crypto.randomUUID());
   const development = process.env.NODE_ENV === 'development';
   const policy = [

@@ -39,7 +39,11 @@ let isCut = false;
 const queue: Parameters<typeof startRun>[1] = {
   insert: async (jobs) => {
     if (isCut) throw Object.assign(new Error('Connection terminated unexpectedly'), { code: 'ECONNRESET' });
-    for (const { data } of jobs) if (data && 'id' in data) queued.push(String(data.id));
+    for (const { data, expireInSeconds } of jobs) {
+      if (data && 'id' in data) queued.push(String(data.id));
+      // A long take is fitted for minutes; the queue must not give it to a second worker meanwhile.
+      expect(expireInSeconds).toBeGreaterThanOrEqual(900);
+    }
     await boss.insert(jobs);
   },
 };

@@ -16,6 +16,8 @@ export interface FitJobData {
 
 /** Seconds without a sign of life after which a worker is taken for dead. */
 export const DEAD_AFTER = 12;
+/** Seconds that the queue leaves a job to its worker: a fit of half an hour's take must end in it, or it would be begun again beside itself. */
+const LONGEST = 900;
 /** Milliseconds after which a row that waits has its job in the queue, or has lost it. */
 const SETTLED_MS = 3000;
 /** A job that has been begun so often and never ended kills its workers: it is given up. */
@@ -100,7 +102,7 @@ async function enqueue(queue: Pick<PgBoss, 'insert'>, rows: readonly { readonly 
         name: FIT_QUEUE,
         data: { id } satisfies FitJobData,
         retryLimit: MOST_TRIES,
-        expireInSeconds: DEAD_AFTER * 5,
+        expireInSeconds: LONGEST,
       })),
     );
 }

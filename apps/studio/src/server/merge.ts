@@ -7,9 +7,9 @@ export type Merged<T> =
 type Fields = Readonly<Record<string, unknown>>;
 
 /**
- * Puts a change onto what stands now. A field that it leaves as it was stays as it is; one that nobody else has changed takes the new value; lists of words, and of records told apart by
- * `id` or `frame`, take what was added and lose what was taken out, whoever else changed them; of anything else the later change is told,
- * and nothing is overwritten.
+ * Puts a change onto what stands now. A field that the change leaves as it was stays as it is; one that nobody else has changed takes the
+ * new value. Lists of words, and of records told apart by `id` or `frame`, take what was added and lose what was taken out, whoever else
+ * changed them. Anything else that was changed on both sides is a conflict: nothing is overwritten.
  *
  * @param before what the change was made on; without it the change is put there whatever stands
  * @example

@@ -44,8 +44,8 @@ function Work({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; clip: s
     <Split
       id="bench"
       parts={[
-        { id: 'work', name: 'work', size: '70%', least: '45%', content: work },
-        { id: 'recipe', name: 'recipe', size: '30%', least: '300px', content: <BenchSide bench={bench} take={take} /> },
+        { id: 'work', name: 'The stage and the deck', size: '70%', least: '45%', content: work },
+        { id: 'recipe', name: 'The column of the clip', size: '30%', least: '300px', content: <BenchSide bench={bench} take={take} /> },
       ]}
     />
   );
