@@ -1,6 +1,6 @@
 const shared = {
   transform: {
-    '^.+\\.(tsx?|mjs)$|(meshoptimizer|three/build|p-limit|yocto-queue)/.+\\.js$': [
+    '^.+\\.(tsx?|mjs)$|(meshoptimizer|three/build|p-limit|yocto-queue|react-hotkeys-hook/.+)/.+\\.js$': [
       '<rootDir>/scripts/jest-transform.js',
       {
         jsc: { parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } }, target: 'es2022' },
@@ -17,7 +17,7 @@ const shared = {
   },
   // The dependencies that ship no CommonJS.
   transformIgnorePatterns: [
-    '/node_modules/(?!(property-graph|three|p-limit|yocto-queue|d3-[a-z-]+|internmap|meshoptimizer|ndarray-pixels|ktx-parse)/)',
+    '/node_modules/(?!(property-graph|three|p-limit|yocto-queue|react-hotkeys-hook|d3-[a-z-]+|internmap|meshoptimizer|ndarray-pixels|ktx-parse)/)',
   ],
   testEnvironment: 'node',
   setupFiles: ['<rootDir>/scripts/jest-dom.ts'],
