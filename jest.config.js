@@ -31,8 +31,11 @@ export default {
     {
       ...shared,
       displayName: 'unit',
-      testMatch: ['<rootDir>/packages/*/tests/**/*.test.ts', '<rootDir>/apps/studio/tests/unit/**/*.test.{ts,tsx}'],
+      testMatch: ['<rootDir>/{packages,apps}/*/tests/**/*.test.ts'],
+      testPathIgnorePatterns: ['<rootDir>/apps/studio/tests/[^/]+$'],
     },
+    // Parts of the screen, each in a document without a browser.
+    { ...shared, displayName: 'components', testMatch: ['<rootDir>/apps/studio/tests/unit/**/*.test.tsx'] },
     // Long runs over many seeds, and the command line as a process, after the unit tests.
     { ...shared, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts', '<rootDir>/apps/cli/slow/**/*.test.ts'] },
     { ...shared, displayName: 'database', testMatch: ['<rootDir>/apps/studio/tests/*.test.ts'] },

@@ -92,7 +92,7 @@ test('a clip is shown, measured, and its steps say what they did', async () => {
   const { shown, measured, character } = now();
   expect(shown?.cycle).toBe(66);
   expect(measured?.steps['foot-lock'].report?.after).toBeLessThan(0.2);
-  expect(measured?.figures.seconds).toBeCloseTo(1.1, 6);
+  expect(measured?.figures?.seconds).toBeCloseTo(1.1, 6);
   expect(character).toBeNull();
   expect(usePlayer.getState().frames).toBe(shown?.motion.frames);
 });
@@ -219,7 +219,7 @@ test('a new step begins with what is good for the clip', async () => {
   const speed = await now().about.created('speed');
   expect(speed).toMatchObject({ kind: 'speed' });
   // As fast as it is: the step changes nothing before it is set.
-  expect((speed as { mps: number }).mps).toBeCloseTo(now().measured?.figures.speedMps ?? 0, 1);
+  expect((speed as { mps: number }).mps).toBeCloseTo(now().measured?.figures?.speedMps ?? 0, 1);
   expect(await now().about.created('fit')).toMatchObject({ kind: 'fit', character: 'tallow' });
 });
 
@@ -228,7 +228,7 @@ test('a clip that is fitted to a character is that character on the stage', asyn
   const { now } = await bench('c1');
   expect(now().character).toBe('tallow');
   expect(now().shown?.motion.skeleton.joints.map(({ name }) => name)).toContain('ThighTwistL');
-  expect(now().measured?.figures.slideCm).toBeLessThan(0.5);
+  expect(now().measured?.figures?.slideCm).toBeLessThan(0.5);
 });
 
 test('a clip that cannot be made says why, and the Bench goes on', async () => {
