@@ -11,7 +11,7 @@ import {
   type Motion,
 } from '@lantern/motion';
 import { SURE } from '../src/anatomy/find-body';
-import { farthest } from './made';
+import { farthest } from '../tests/made';
 
 // One motion of the suit on many skeletons: what holds on the suit's own holds on all of them.
 const MEMBERS = zoo();
