@@ -1,8 +1,8 @@
 import { build } from 'esbuild';
 
-// Migrations and demo data, run before the server starts, and the worker that runs beside it.
+// Migrations and demo data, run before the server starts, the worker that runs beside it, and the threads in which it reads.
 await build({
-  entryPoints: ['setup', 'worker'].map((name) => new URL(`src/server/${name}.ts`, import.meta.url).pathname),
+  entryPoints: ['setup', 'worker', 'reader'].map((name) => new URL(`src/server/${name}.ts`, import.meta.url).pathname),
   outdir: new URL('dist', import.meta.url).pathname,
   outExtension: { '.js': '.mjs' },
   bundle: true,

@@ -2,7 +2,7 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   transpilePackages: ['@lantern/motion', '@lantern/capture', '@lantern/cast', '@lantern/unpack'],
-  serverExternalPackages: ['draco3dgltf'],
+  serverExternalPackages: ['draco3dgltf', 'piscina'],
   poweredByHeader: false,
   reactStrictMode: true,
   // Types are checked by the project's own test command.

@@ -6,9 +6,10 @@ import { z } from 'zod';
 import type { Database } from './database';
 import type { CharacterInfo } from '@/http/project';
 import { merged } from './merge';
+import { characterPieces, readPieces, writePieces } from './pieces';
 import { characters, clips, fits } from './schema';
 
-export type CharacterRow = Omit<typeof characters.$inferSelect, 'bytes' | 'removed'>;
+export type CharacterRow = Omit<typeof characters.$inferSelect, 'removed'>;
 
 const columns = {
   project: characters.project,
@@ -59,8 +60,9 @@ export async function importCharacter(database: Database, project: string, file:
           .returning(columns)
       : await transaction
           .insert(characters)
-          .values({ project, id: freeId(name, all), name, file, hash, facts, bytes: Buffer.from(plain) })
+          .values({ project, id: freeId(name, all), name, file, hash, facts })
           .returning(columns);
+    if (!same) await writePieces(transaction, characterPieces(project, hash), plain);
     return stored;
   });
 }
@@ -83,8 +85,14 @@ export async function characterFile(
   project: string,
   id: string,
 ): Promise<{ bytes: Buffer; hash: string; name: string } | null> {
+  const known = await knownCharacter(database, project, id);
+  const bytes = known && (await readPieces(database, characterPieces(project, known.hash)));
+  return known && bytes ? { ...known, bytes } : null;
+}
+
+async function knownCharacter(database: Database, project: string, id: string): Promise<{ hash: string; name: string } | null> {
   const [row] = await database
-    .select({ bytes: characters.bytes, hash: characters.hash, name: characters.name })
+    .select({ hash: characters.hash, name: characters.name })
     .from(characters)
     .where(and(eq(characters.project, project), eq(characters.id, id)));
   return row ?? null;
@@ -141,7 +149,7 @@ export async function saveFit(
   project: string,
   { source, character, settings, before }: z.infer<typeof fitInput>,
 ): Promise<FitSaved> {
-  const known = await characterFile(database, project, character);
+  const known = await knownCharacter(database, project, character);
   if (!known) throw new InputError('missing', 'There is no such character.');
   return database.transaction(async (transaction): Promise<FitSaved> => {
     // A row that is not there yet cannot be locked: whoever saves for this pair waits here.

@@ -9,9 +9,9 @@ export type Database = NodePgDatabase<typeof schema>;
 /** A request waits so long for a connection, then it is told that the database is away, ms. */
 const CONNECT_MS = 5000;
 
-/** A pool of connections to a server. */
-export function connect(url: string): { database: Database; close: () => Promise<void> } {
-  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: CONNECT_MS });
+/** A pool of connections to a server. @param most connections */
+export function connect(url: string, most = 10): { database: Database; close: () => Promise<void> } {
+  const pool = new pg.Pool({ connectionString: url, max: most, connectionTimeoutMillis: CONNECT_MS });
   // A connection that lies idle and dies is made anew when it is wanted; without a listener it would end the process.
   pool.on('error', (error) => log.warn(toLog(error), 'a database connection was lost'));
   return { database: drizzle(pool, { schema }), close: () => pool.end() };

@@ -5,7 +5,8 @@ import { z } from 'zod';
 import type { Database } from './database';
 import type { FitState } from '@/http/fit-run';
 import { log } from './log';
-import { fitJobs, takes } from './schema';
+import { fitPieces, readPieces, writePieces } from './pieces';
+import { filePieces, fitJobs, takes } from './schema';
 import { toLog } from './trouble';
 
 /** The queue that workers take fits from; a job's data are the id of a row of `fit_jobs`, which is the truth about it. */
@@ -23,7 +24,7 @@ const SETTLED_MS = 3000;
 /** A job that has been begun so often and never ended kills its workers: it is given up. */
 export const MOST_TRIES = 4;
 
-export type FitJobRow = Omit<typeof fitJobs.$inferSelect, 'bytes' | 'project'> & { readonly hasFile: boolean };
+export type FitJobRow = Omit<typeof fitJobs.$inferSelect, 'project'> & { readonly hasFile: boolean };
 
 const columns = {
   id: fitJobs.id,
@@ -37,7 +38,7 @@ const columns = {
   message: fitJobs.message,
   created: fitJobs.created,
   finished: fitJobs.finished,
-  hasFile: sql<boolean>`${fitJobs.bytes} is not null`,
+  hasFile: sql<boolean>`exists (select 1 from ${filePieces} where ${filePieces.file} = 'fit ' || ${fitJobs.id})`,
 };
 
 const shared = globalThis as typeof globalThis & { lanternBoss?: Promise<PgBoss> | undefined };
@@ -129,10 +130,7 @@ export async function stopRun(database: Database, run: string): Promise<number> 
   return done.length;
 }
 
-export async function fitFile(database: Database, id: string): Promise<Buffer | null> {
-  const [row] = await database.select({ bytes: fitJobs.bytes }).from(fitJobs).where(eq(fitJobs.id, id));
-  return row?.bytes ?? null;
-}
+export const fitFile = (database: Database, id: string): Promise<Buffer | null> => readPieces(database, fitPieces(id));
 
 const isDead = () => lt(fitJobs.beat, new Date(Date.now() - DEAD_AFTER * 1000));
 
@@ -162,10 +160,15 @@ type Ending =
 
 /** Writes down how a job ended, unless it was stopped meanwhile. */
 export async function finish(database: Database, id: string, ending: Ending): Promise<void> {
-  await database
-    .update(fitJobs)
-    .set({ ...ending, finished: new Date() })
-    .where(and(eq(fitJobs.id, id), eq(fitJobs.state, 'running')));
+  const { bytes, ...row } = { bytes: null, ...ending };
+  await database.transaction(async (transaction) => {
+    const ended = await transaction
+      .update(fitJobs)
+      .set({ ...row, finished: new Date() })
+      .where(and(eq(fitJobs.id, id), eq(fitJobs.state, 'running')))
+      .returning({ id: fitJobs.id });
+    if (bytes && ended.length > 0) await writePieces(transaction, fitPieces(id), bytes);
+  });
 }
 
 /**

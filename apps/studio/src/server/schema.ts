@@ -153,6 +153,17 @@ export const clips = pgTable(
   (table) => [index('clips_project').on(table.project)],
 );
 
+/** Large files in pieces, so that none is ever one value of one query: those of characters, and whole takes that were fitted. */
+export const filePieces = pgTable(
+  'file_pieces',
+  {
+    file: text('file').notNull(),
+    index: integer('index').notNull(),
+    bytes: bytea('bytes').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.file, table.index] })],
+);
+
 /** Skinned GLB files that takes are fitted to. */
 export const characters = pgTable(
   'characters',
@@ -166,7 +177,6 @@ export const characters = pgTable(
     file: text('file').notNull(),
     hash: text('hash').notNull(),
     facts: jsonb('facts').$type<CharacterInfo['facts']>().notNull(),
-    bytes: bytea('bytes').notNull(),
     created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
     removed: timestamp('removed', { withTimezone: true }),
   },
@@ -209,8 +219,6 @@ export const fitJobs = pgTable(
     report: jsonb('report').$type<FitReport>(),
     /** Why it failed, in a sentence. */
     message: text('message').notNull().default(''),
-    /** The whole take on the character, as a GLB. */
-    bytes: bytea('bytes'),
     created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
     finished: timestamp('finished', { withTimezone: true }),
   },

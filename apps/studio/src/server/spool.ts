@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
-import { mkdtemp, open, readFile, rm } from 'node:fs/promises';
+import { mkdtemp, open, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { InputError } from '@lantern/motion';
@@ -12,8 +11,7 @@ export interface Spooled {
   readonly size: number;
   /** SHA-256 of it. */
   readonly hash: string;
-  bytes(): Promise<Uint8Array>;
-  stream(): AsyncIterable<Uint8Array>;
+  readonly path: string;
 }
 
 /** Bodies that may arrive at the same time; more are asked to come again. */
@@ -48,9 +46,7 @@ export async function withSpooled(
     arriving++;
     const path = join(folder, 'body');
     const { size, hash } = await spool(request, most, path, silence).finally(() => arriving--);
-    return await reading(() =>
-      handle({ size, hash, bytes: async () => readFile(path), stream: () => createReadStream(path, { highWaterMark: 1 << 20 }) }),
-    );
+    return await reading(() => handle({ size, hash, path }));
   } finally {
     await rm(folder, { recursive: true, force: true });
   }

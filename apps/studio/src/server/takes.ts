@@ -24,6 +24,8 @@ import { merged } from './merge';
 import { clips, projects, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
 const PATH_POINTS = 120;
+/** Reading a file is about this share of bringing it in; the rest is measuring and storing its takes. */
+const READ_SHARE = 0.5;
 /** A skeleton file has some hundred lines, bytes. */
 const MOST_SKELETON = 4_000_000;
 
@@ -44,9 +46,16 @@ export interface ImportResult {
 /**
  * Reads a file and stores what it holds. What was overruled for other takes of the same suit holds for these too.
  *
+ * @param told hears how much of it is done, 0 to 1
  * @throws InputError that says what is wrong with the file, and nothing is stored
  */
-export async function importFile(database: Database, project: string, file: string, bytes: Uint8Array): Promise<ImportResult> {
+export async function importFile(
+  database: Database,
+  project: string,
+  file: string,
+  bytes: Uint8Array,
+  told: (share: number) => void = () => {},
+): Promise<ImportResult> {
   const hash = createHash('sha256').update(bytes).digest('hex');
   const kind = fileKind(bytes, file);
   if (kind === 'asf') {
@@ -60,7 +69,9 @@ export async function importFile(database: Database, project: string, file: stri
   }
   const skeletons = kind === 'amc' ? await skeletonsOf(database, project, file) : [];
   const result: { takes: TakeRow[]; duplicates: string[]; skeleton: null } = { takes: [], duplicates: [], skeleton: null };
-  for (const take of readTakes(await unpackGlb(bytes), file, { skeletons })) {
+  const read = readTakes(await unpackGlb(bytes), file, { skeletons });
+  for (const [i, take] of read.entries()) {
+    told(READ_SHARE + ((1 - READ_SHARE) * i) / read.length);
     const own = take.part === undefined ? hash : `${hash} ${take.part}`;
     const stored = await storeTake(database, project, file, own, take);
     if (typeof stored === 'string') result.duplicates.push(stored);

@@ -14,10 +14,12 @@ const WORDS: Record<Arrival['state'], string> = {
   stopped: 'stopped',
 };
 
+const OPEN: readonly Arrival['state'][] = ['waiting', 'sending', 'reading'];
+
 /** What becomes of the files that come in, in a corner of the window. */
 export function Arrivals({ arrivals, onClose }: { arrivals: readonly Arrival[]; onClose: () => void }) {
   if (arrivals.length === 0) return null;
-  const isBusy = arrivals.some(({ state }) => state === 'waiting' || state === 'sending' || state === 'reading');
+  const isBusy = arrivals.some(({ state }) => OPEN.includes(state));
   const done = arrivals.filter(({ state }) => state === 'done').length;
   return (
     <Paper
@@ -59,7 +61,7 @@ export function Arrivals({ arrivals, onClose }: { arrivals: readonly Arrival[]; 
             <Typography variant="caption" color="text.secondary">
               {said ?? WORDS[state]}
             </Typography>
-            {(state === 'waiting' || state === 'sending') && (
+            {OPEN.includes(state) && (
               <Button sx={{ py: 0, minWidth: 0 }} onClick={() => stop.abort()}>
                 stop
               </Button>
@@ -67,7 +69,7 @@ export function Arrivals({ arrivals, onClose }: { arrivals: readonly Arrival[]; 
           </Box>
           {(state === 'sending' || state === 'reading') && (
             <LinearProgress
-              variant={state === 'reading' ? 'indeterminate' : 'determinate'}
+              variant={state === 'reading' && share === 0 ? 'indeterminate' : 'determinate'}
               value={share * 100}
               aria-label={`${name} progress`}
             />

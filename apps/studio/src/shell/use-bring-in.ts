@@ -36,7 +36,7 @@ export function useBringIn() {
       if (stop.signal.aborted) return [];
       change(id, { state: 'sending' });
       try {
-        const told = (share: number) => change(id, { share, state: share < 1 ? 'sending' : 'reading' });
+        const told = (share: number, isRead: boolean) => change(id, { share, state: isRead ? 'reading' : 'sending' });
         const arrived = await uploadFile(project.id, await packGltf(file, besides), told, stop.signal);
         change(id, { state: 'done', share: 1, said: saidOf(arrived) });
         client.setQueryData<ProjectData>(projectKey(project.id), (data) => data && { ...data, takes: [...data.takes, ...arrived.takes] });

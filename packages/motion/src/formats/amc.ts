@@ -2,6 +2,7 @@ import { RADIANS } from '../math/angles';
 import { InputError, type Warning } from '../error';
 import { multiply } from '../math/quat';
 import { alignSigns, createMotion } from '../model/motion';
+import { checkRoom } from './check-motion';
 import type { Take } from '../model/take';
 import type { AsfSkeleton } from './asf';
 import { numberAt, type NumberEnd } from './number-scanner';
@@ -60,6 +61,7 @@ export function readAmc(bytes: Uint8Array, name: string, asf: AsfSkeleton): Take
     ...asf.warnings,
     { code: 'rate-unknown', message: `AMC files do not say their rate: ${AMC_FPS} frames a second are assumed until it is set.` },
   ];
+  checkRoom(frames, skeleton.joints.length);
   const motion = createMotion(skeleton, AMC_FPS, frames);
   const toRadians = isRadians === null ? asf.toRadians : isRadians ? 1 : RADIANS;
   const translations = new Map<number, Float32Array>();

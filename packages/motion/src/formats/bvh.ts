@@ -1,6 +1,7 @@
 import { InputError, type Warning } from '../error';
 import type { Take } from '../model/take';
 import { readBvhHeader } from './bvh-header';
+import { checkRoom } from './check-motion';
 import { addedOffsets, addOffsets, motionOfRows, rowNumbers } from './bvh-rows';
 import { beyondNesting } from './nesting';
 import { lineAt, scanNumbers } from './number-scanner';
@@ -44,6 +45,7 @@ export function readBvh(bytes: Uint8Array, name: string): Take {
       message: `The file says ${header.frames} frames and has ${frames}; all ${frames} are used.`,
     });
   }
+  checkRoom(frames, header.skeleton.joints.length);
   const motion = motionOfRows(header, values, frames);
   addOffsets(motion, addedOffsets(motion, header, warnings));
   return { name, format: 'bvh', motion, warnings };

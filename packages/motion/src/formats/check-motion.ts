@@ -7,6 +7,26 @@ const EXTENT = [1e-5, 1e8] as const;
 /** Farthest from the origin that anything may be, in units of a file: beyond it single floats step by metres. */
 const FARTHEST = 1e9;
 
+/** Frames times joints of a motion that is read in one piece: half an hour of sixty joints at 240 a second fits. */
+const MOST_SAMPLES = 30_000_000;
+
+/**
+ * Refuses a motion that would need too much memory, before any is taken.
+ *
+ * @throws InputError `too-large`
+ *
+ * @example
+ * checkRoom(120, 60); // undefined
+ */
+export function checkRoom(frames: number, joints: number): void {
+  if (frames * joints <= MOST_SAMPLES) return;
+  throw new InputError(
+    'too-large',
+    `${frames} frames of ${joints} joints are more than is read in one piece: ${Math.floor(MOST_SAMPLES / joints)} frames are.`,
+    { line: 1 },
+  );
+}
+
 /** Frames a second. */
 const RATES = [0.1, 100_000] as const;
 

@@ -1,6 +1,7 @@
 import { InputError, type Warning } from '../error';
 import { alignSigns, type Motion } from '../model/motion';
 import type { Take } from '../model/take';
+import { checkRoom } from './check-motion';
 import { snapFrameRate } from './frame-rate';
 import { openGltf, type GltfJson, type Resources } from './gltf-container';
 import { jointNodes, nodeParents, type JointNodes } from './gltf-joints';
@@ -28,6 +29,7 @@ export function readGltf(bytes: Uint8Array, name: string, resources?: Resources)
   const { json } = gltf;
   if (json.animations.length === 0) throw new InputError('gltf', 'The file has no animation.', { line: 1 });
   const parentOf = nodeParents(json);
+  let allFrames = 0;
   return json.animations.map((animation, i) => {
     const label = animation.name?.trim() || `animation ${i + 1}`;
     const tracks = readTracks(gltf, animation, `Animation "${label}"`);
@@ -37,7 +39,10 @@ export function readGltf(bytes: Uint8Array, name: string, resources?: Resources)
     if (joints.left > 0) {
       warnings.push({ code: 'second-skeleton', message: `${joints.left} joints belong to another skeleton and are left out.` });
     }
-    const motion = sampleMotion(json, joints, tracks, timing(tracks, animation.extras, warnings), warnings);
+    const span = timing(tracks, animation.extras, warnings);
+    allFrames += span.frames;
+    checkRoom(allFrames, joints.nodes.length);
+    const motion = sampleMotion(json, joints, tracks, span, warnings);
     return { name: json.animations.length === 1 ? name : `${name} ${label}`, part: label, format: 'gltf', motion, warnings };
   });
 }

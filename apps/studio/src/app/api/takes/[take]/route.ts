@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { database } from '@/server/database';
-import { makeOverview } from '@/server/long-takes';
+import { readApart } from '@/server/read-apart';
 import { conflict, missing, readJson, respond } from '@/server/respond';
 import { takeChangeSchema } from '@/http/take-change';
-import { changeTake, removeTake, restoreTake } from '@/server/takes';
+import { changeTake, removeTake, restoreTake, type TakeChanged } from '@/server/takes';
 
 const CHANGED = 'were changed elsewhere meanwhile: what stands there is shown now, and nothing was overwritten.';
 
@@ -30,13 +30,16 @@ export async function PUT(request: Request, { params }: Context): Promise<Respon
 export async function PATCH(request: Request, { params }: Context): Promise<Response> {
   return respond(request, async () => {
     const { before, ...patch } = await readJson(request, takeChangeSchema);
-    const result = await changeTake(database(), z.uuid().parse((await params).take), patch, before);
+    const take = z.uuid().parse((await params).take);
+    // What is overruled is measured anew, which takes its time; the rest is one row.
+    const result = patch.overrides
+      ? await readApart<TakeChanged>({ kind: 'change', take, patch, before })
+      : await changeTake(database(), take, patch, before);
     if (result.outcome === 'missing') return missing('take');
     if (result.outcome === 'conflict') {
       const what = result.fields.join(' and ');
       return conflict('conflict', `The ${what} of “${result.take.name}” ${CHANGED}`, { take: result.take, fields: result.fields });
     }
-    if (result.take.long && patch.overrides) await makeOverview(database(), result.take);
     return Response.json(result.take);
   });
 }

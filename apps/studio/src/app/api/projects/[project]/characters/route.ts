@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { importCharacter } from '@/server/characters';
+import type { CharacterRow } from '@/server/characters';
 import { database } from '@/server/database';
 import { findProject } from '@/server/projects';
+import { readApart } from '@/server/read-apart';
 import { missing, respond } from '@/server/respond';
 import { withSpooled } from '@/server/spool';
 
@@ -15,8 +16,10 @@ export async function POST(request: Request, { params }: { params: Promise<{ pro
     const { project } = await params;
     if (!(await findProject(database(), project))) return missing('project');
     const file = fileName.parse(new URL(request.url).searchParams.get('file'));
-    return withSpooled(request, MOST_BYTES, async (spooled) =>
-      Response.json(await importCharacter(database(), project, file, await spooled.bytes()), { status: 201 }),
+    return withSpooled(request, MOST_BYTES, async ({ path, size }) =>
+      Response.json(await readApart<CharacterRow>({ kind: 'character', project, file, path, size }, { signal: request.signal }), {
+        status: 201,
+      }),
     );
   });
 }
