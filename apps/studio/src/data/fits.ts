@@ -7,6 +7,7 @@ import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import { core } from '@/worker/core';
 import type { CharacterView } from '@/worker/core.worker';
+import { sendOrAsk } from './disputes';
 import { fetchJson, RequestError } from './fetch-json';
 import { inOrder } from './in-order';
 import { projectKey, useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from './project';
@@ -50,6 +51,8 @@ interface FitHistory {
   readonly future: readonly FitChange[];
 }
 
+type Settings = Readonly<Record<string, unknown>>;
+
 const MOST_CHANGES = 100;
 const saves = inOrder();
 
@@ -75,9 +78,24 @@ export function useFitEdits() {
         const others = data.fits.filter((fit) => fit.source !== source || fit.character !== character);
         return { ...data, fits: [...others, { source, character, settings }] };
       });
-      const body = JSON.stringify({ source, character, settings, before });
-      saves(() => fetchJson(`/api/projects/${project.id}/fits`, { method: 'PUT', body })).catch((error: unknown) => {
-        void client.refetchQueries({ queryKey: key });
+      const send = (from: object) =>
+        fetchJson(`/api/projects/${project.id}/fits`, {
+          method: 'PUT',
+          body: JSON.stringify({ source, character, settings, before: from }),
+        });
+      const refetch = () => void client.refetchQueries({ queryKey: key });
+      saves(async () => {
+        const sent = await sendOrAsk(
+          `the fit to ${character}`,
+          settings,
+          before,
+          send,
+          ({ fit }) => (fit as { settings: Settings }).settings,
+        );
+        // What others set meanwhile is there too.
+        if (sent === null) refetch();
+      }).catch((error: unknown) => {
+        refetch();
         enqueueSnackbar(error instanceof RequestError ? `The fit is not saved: ${error.message}` : 'The fit could not be saved.', {
           variant: 'error',
         });

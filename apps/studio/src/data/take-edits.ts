@@ -7,6 +7,7 @@ import { persist } from 'zustand/middleware';
 import { stepsAtRate, type TakePatch } from '@lantern/motion';
 import { useClips, type ClipDoc } from './clips-store';
 import { takeInfoSchema } from '@/http/project';
+import { sendOrAsk } from './disputes';
 import { fetchAs, fetchJson, RequestError } from './fetch-json';
 import { openProject } from './history';
 import { inOrder } from './in-order';
@@ -47,6 +48,9 @@ interface TakeEditsState {
   readonly busy: readonly string[];
 }
 
+/** Somebody else's change was taken in place of the one made here: no fault, but the edit has not happened. */
+class TheirsTaken extends Error {}
+
 const MOST_EDITS = 100;
 const saves = inOrder();
 
@@ -85,7 +89,10 @@ async function put(client: QueryClient, project: string, changes: readonly TakeC
     if (!isMeasured) set((takes) => takes.map((take) => (take.id === change.id ? { ...take, ...patch } : take)));
     else useTakeHistory.setState(({ busy }) => ({ busy: [...busy, change.id] }));
     try {
-      const stored = await fetchAs(takeInfoSchema, url, { method: 'PATCH', body: JSON.stringify({ ...patch, before }) });
+      const name = client.getQueryData<ProjectData>(key)?.takes.find((take) => take.id === change.id)?.name ?? 'a take';
+      const send = (from: object) => fetchAs(takeInfoSchema, url, { method: 'PATCH', body: JSON.stringify({ ...patch, before: from }) });
+      const stored = await sendOrAsk(`“${name}”`, patch, before, send, ({ take }) => take as TakeInfo & Readonly<Record<string, unknown>>);
+      if (!stored) throw new TheirsTaken();
       const held = client.getQueryData<ProjectData>(key)?.takes.find((take) => take.id === change.id);
       set((takes) => takes.map((take) => (take.id === change.id ? stored : take)));
       refetch ||= held?.passport.frames !== stored.passport.frames;
@@ -128,7 +135,8 @@ export function useTakeEdits() {
         if (clips) cut(clips, side);
         return true;
       } catch (error) {
-        enqueueSnackbar(error instanceof RequestError ? error.message : 'The change could not be saved; nothing is lost.');
+        if (!(error instanceof TheirsTaken))
+          enqueueSnackbar(error instanceof RequestError ? error.message : 'The change could not be saved; nothing is lost.');
         void client.refetchQueries({ queryKey: projectKey(project) });
         return false;
       }

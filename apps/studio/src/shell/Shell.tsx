@@ -10,6 +10,7 @@ import { ImportDesk } from '@/shell/ImportDesk';
 import { CommandFinder } from './CommandFinder';
 import { useOfferCommands, type Command } from './commands';
 import { ConflictDialog } from './ConflictDialog';
+import { DisputeDialog } from './DisputeDialog';
 import { KeysDialog } from './KeysDialog';
 import { OpenClip } from './OpenClip';
 import { Rail } from './Rail';
@@ -73,6 +74,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
       <CommandFinder open={isFinding} onClose={() => setFinding(false)} />
       <KeysDialog open={showsKeys} onClose={() => setShowsKeys(false)} />
       <ConflictDialog />
+      <DisputeDialog />
     </ImportDesk>
   );
 }

@@ -2,7 +2,7 @@
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ImportDesk, useImportDesk } from '@/shell/ImportDesk';
-import { place, plainTake } from './place';
+import { place, plainTake, serve } from './place';
 
 const mockPush = jest.fn<void, [string]>();
 jest.mock('next/navigation', () => ({ useRouter: () => ({ push: mockPush }) }));
@@ -14,17 +14,20 @@ class Sent {
     return Sent.all.map(({ name }) => name);
   }
   name = '';
+  arrival = '';
   file: File | null = null;
   status = 0;
   response: unknown = null;
   responseType = '';
   isAborted = false;
-  upload: { onprogress: ((event: object) => void) | null } = { onprogress: null };
+  upload: { onprogress: ((event: object) => void) | null; onload: (() => void) | null } = { onprogress: null, onload: null };
   onload: (() => void) | null = null;
   onerror: (() => void) | null = null;
   onabort: (() => void) | null = null;
   open(_: string, url: string): void {
-    this.name = decodeURIComponent(/file=(.*)$/.exec(url)?.[1] ?? '');
+    const asked = new URLSearchParams(url.split('?')[1]);
+    this.name = asked.get('file') ?? '';
+    this.arrival = asked.get('arrival') ?? '';
   }
   send(file: File): void {
     this.file = file;
@@ -50,6 +53,8 @@ beforeEach(() => {
   Sent.all = [];
   mockPush.mockClear();
   Object.assign(globalThis, { XMLHttpRequest: Sent });
+  let next = 0;
+  crypto.randomUUID = () => `0-0-0-0-${next++}`;
 });
 afterEach(cleanup);
 
@@ -86,12 +91,27 @@ test('a file that is dropped is sent, is in the project when it has been read, a
   expect(screen.getByRole('status').textContent).toBe('Bringing takes in: 0 of 1');
   act(() => request.upload.onprogress?.({ lengthComputable: true, loaded: 40, total: 100 }));
   expect(screen.getByRole('progressbar', { name: 'stroll.bvh progress' }).getAttribute('aria-valuenow')).toBe('40');
-  act(() => request.upload.onprogress?.({ lengthComputable: true, loaded: 100, total: 100 }));
+  act(() => request.upload.onload?.());
   expect(screen.getByText('being read')).toBeTruthy();
   await request.answer(201, arrived({ takes: [plainTake('stroll')] }));
   expect(known().takes.map(({ id }) => id)).toEqual(['stroll']);
   expect(screen.getByText('1 of 1 file came in')).toBeTruthy();
   expect(mockPush).toHaveBeenCalledWith('/gullmouth/takes/stroll');
+});
+
+test('how much of a file has been read is asked for while it is read, and it can be stopped then too', async () => {
+  const asked = serve(() => ({ share: 0.6 }));
+  const { user } = open();
+  await dropHere(file('long.bvh'));
+  const request = await sent('long.bvh');
+  act(() => request.upload.onload?.());
+  const bar = () => screen.getByRole('progressbar', { name: 'long.bvh progress' });
+  expect(bar().getAttribute('aria-valuenow')).toBeNull();
+  await waitFor(() => expect(bar().getAttribute('aria-valuenow')).toBe('60'), { timeout: 5000 });
+  expect(asked[0].url).toBe(`/api/arrivals/${request.arrival}`);
+  await user.click(screen.getByRole('button', { name: 'stop' }));
+  expect(request.isAborted).toBe(true);
+  await waitFor(() => expect(screen.getByText('stopped')).toBeTruthy());
 });
 
 test('two are on their way at a time, and one that is bad stops no other', async () => {

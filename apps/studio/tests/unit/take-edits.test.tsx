@@ -1,10 +1,13 @@
 /** @jest-environment jsdom */
 import { stepSchema } from '@lantern/motion';
-import { act, cleanup, renderHook, screen, waitFor } from '@testing-library/react';
+import { act, cleanup, render, renderHook, screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { useProjectData, type TakeInfo } from '@/data/project';
 import { changesOf, useTakeEdits, useTakeHistory } from '@/data/take-edits';
 import { useStar } from '@/places/takes/use-star';
+import { DisputeDialog } from '@/shell/DisputeDialog';
+import { inWords } from '@/shell/in-words';
 import { place, plainTake, projectData, PROJECT, serve } from './place';
 
 afterEach(cleanup);
@@ -175,6 +178,78 @@ test('a star is set on all of a choice, and taken only where all have one', asyn
   expect([...kept.values()].map(({ star }) => star)).toEqual([true, true]);
   await act(async () => result.current(known().takes));
   expect([...kept.values()].map(({ star }) => star)).toEqual([false, false]);
+});
+
+describe('what was changed elsewhere meanwhile', () => {
+  /** A server on which somebody else has changed the notes. */
+  function disputed() {
+    const take = plainTake('stroll');
+    const here = begin(take);
+    const theirs = { ...take, notes: 'theirs' };
+    here.kept.set('stroll', theirs);
+    const answer = globalThis.fetch;
+    globalThis.fetch = (async (url: string, init?: RequestInit) => {
+      const body = init?.body ? (JSON.parse(String(init.body)) as { before?: { notes?: string } }) : {};
+      const now = here.kept.get('stroll')?.notes;
+      if (init?.method !== 'PATCH' || body.before?.notes === now) return answer(url, init);
+      const refusal = { code: 'conflict', message: 'changed elsewhere', take: here.kept.get('stroll'), fields: ['notes'] };
+      return { ok: false, status: 409, json: async () => refusal };
+    }) as unknown as typeof fetch;
+    render(<DisputeDialog />);
+    let done: Promise<boolean> = Promise.resolve(true);
+    const begun = act(
+      async () =>
+        void (done = here.edits().edit(
+          'notes',
+          changesOf([take], () => ({ notes: 'mine' })),
+        )),
+    );
+    return { ...here, user: userEvent.setup(), done: () => done, begun };
+  }
+
+  test('is shown beside what was made of it here; nothing is overwritten before somebody says so', async () => {
+    const { kept, user, begun } = disputed();
+    await begun;
+    const dialog = await screen.findByRole('dialog', { name: '“stroll” was changed elsewhere' });
+    expect(dialog.textContent).toContain('notesTheretheirsHeremine');
+    expect(kept.get('stroll')?.notes).toBe('theirs');
+    // Whatever is saved after it waits for the answer.
+    await user.click(screen.getByRole('button', { name: 'Take theirs' }));
+  });
+
+  test('is overwritten by choice, and undo goes back to it', async () => {
+    const { kept, seen, user, done, edits, begun } = disputed();
+    await begun;
+    await user.click(await screen.findByRole('button', { name: 'Put mine in its place' }));
+    expect(await done()).toBe(true);
+    expect([kept.get('stroll')?.notes, seen('stroll')?.notes]).toEqual(['mine', 'mine']);
+    expect(screen.queryByRole('dialog')).toBeNull();
+    await act(() => edits().undo());
+    expect(kept.get('stroll')?.notes).toBe('');
+  });
+
+  test('is taken by choice: then the edit has not happened, and no fault is told', async () => {
+    const { kept, seen, user, done, begun } = disputed();
+    await begun;
+    await user.click(await screen.findByRole('button', { name: 'Take theirs' }));
+    expect(await act(done)).toBe(false);
+    expect(kept.get('stroll')?.notes).toBe('theirs');
+    await waitFor(() => expect(seen('stroll')?.notes).toBe('theirs'));
+    expect(useTakeHistory.getState().past).toEqual([]);
+    expect(screen.queryByText('changed elsewhere')).toBeNull();
+  });
+});
+
+test.each([
+  [['quay', 'dawn'], 'quay, dawn'],
+  [[], 'nothing'],
+  [undefined, 'nothing'],
+  [true, 'yes'],
+  [{ soleCm: 2, mapping: {} }, 'sole cm 2 mapping nothing'],
+  [[{ id: 'p', frame: 30, name: 'gull' }], 'frame 30 name gull'],
+  ['x'.repeat(500), `${'x'.repeat(159)}…`],
+])('%j is said as %j', (value, said) => {
+  expect(inWords.value(value)).toBe(said);
 });
 
 describe('clips that are cut from another take with an edit', () => {
