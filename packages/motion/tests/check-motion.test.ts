@@ -1,7 +1,7 @@
-import { WebIO } from '@gltf-transform/core';
+import { Document, WebIO } from '@gltf-transform/core';
 import { capture } from '@lantern/capture';
 import { bvhStream, copyMotion, describeTake, InputError, readTake, readTakes, scaleSkeleton, writeBvh, type Motion } from '../src';
-import { checkMotion } from '../src/formats/check-motion';
+import { checkMotion, checkRoom } from '../src/formats/check-motion';
 import { oddGlb } from './odd-files';
 
 const { motion } = capture('walk', { seconds: 1, seed: 5 });
@@ -77,4 +77,35 @@ test('whatever is accepted has a passport whose figures are numbers', () => {
     for (const v of [statureM, facingDeg, seconds, fps, units.metresPerUnit, units.confidence, reading.floorM, ...reading.origin])
       expect(Number.isFinite(v)).toBe(true);
   }
+});
+
+test('a motion that would need too much memory is refused before any is taken, with how much is read', () => {
+  expect(() => checkRoom(500_000, 60)).not.toThrow();
+  const error = refusal(() => checkRoom(500_001, 60));
+  expect([error.code, error.message]).toEqual([
+    'too-large',
+    '500001 frames of 60 joints are more than is read in one piece: 500000 frames are.',
+  ]);
+});
+
+test('animations of one file count together: many that share their keys are still so many motions', async () => {
+  // A hundred keys over two hours at 240 a second, in each of nine animations.
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const times = Float32Array.from({ length: 6000 }, (_, i) => i * 1.2);
+  const input = document.createAccessor().setType('SCALAR').setArray(times).setBuffer(buffer);
+  const values = new Float32Array(6000 * 4).map((_, i) => (i % 4 === 3 ? 1 : 0));
+  const output = document.createAccessor().setType('VEC4').setArray(values).setBuffer(buffer);
+  const nodes = Array.from({ length: 20 }, (_, i) => document.createNode(`j${i}`).setTranslation([0, 0.1, 0]));
+  nodes.slice(1).forEach((node, i) => nodes[i].addChild(node));
+  document.createScene().addChild(nodes[0]);
+  for (let n = 0; n < 9; n++) {
+    const animation = document.createAnimation(`a${n}`).setExtras({ fps: 240 });
+    const sampler = document.createAnimationSampler().setInput(input).setOutput(output);
+    animation.addSampler(sampler);
+    for (const node of nodes)
+      animation.addChannel(document.createAnimationChannel().setTargetNode(node).setTargetPath('rotation').setSampler(sampler));
+  }
+  const bytes = await new WebIO().writeBinary(document);
+  expect(refusal(() => readTakes(bytes, 'many.glb')).code).toBe('too-large');
 });

@@ -35,13 +35,53 @@ export async function goodFiles(): Promise<GoodFile[]> {
 
 const NASTY = ['NaN', '-1', '1e400', '999999999', '{', '}', '"', '\0', '[[[[', '-', '.', 'null', '\n\n', '0x10', '\uffff'];
 
-/** One to four things wrong: a byte changed, a piece cut out, doubled or swapped, the end missing, something nasty put in. */
-export function mutate(bytes: Uint8Array, seed: number): Uint8Array {
+/** Numbers between 0 and a bound, the same for the same seed. */
+function dice(seed: number): (below: number) => number {
   let state = (seed * 2654435761 + 12345) >>> 0;
-  const next = (below: number) => {
+  return (below) => {
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
     return Math.floor((state / 4294967296) * below);
   };
+}
+
+/** What a number may become. */
+const OTHERWISE: readonly ((value: number) => number)[] = [
+  () => 0,
+  (value) => -value,
+  (value) => value * 1000,
+  (value) => value / 1000,
+  () => 1e30,
+  () => -1e-30,
+  (value) => value + 360,
+  (value) => Math.round(value),
+];
+
+/** One to three numbers otherwise than they were, in the text, or among the floats of a GLB: mostly such a file is still one. */
+export function tweak(bytes: Uint8Array, name: string, seed: number): Uint8Array {
+  const next = dice(seed);
+  const other = (value: number) => OTHERWISE[next(OTHERWISE.length)](value);
+  if (name.endsWith('.glb') && next(2) === 0) {
+    const out = bytes.slice();
+    const view = new DataView(out.buffer);
+    const floats = 28 + view.getUint32(12, true);
+    for (let n = 1 + next(3); n > 0; n--) {
+      const at = floats + 4 * next(Math.floor((out.length - floats) / 4));
+      view.setFloat32(at, other(view.getFloat32(at, true)), true);
+    }
+    return out;
+  }
+  if (name.endsWith('.glb')) return bytes.slice();
+  const parts = new TextDecoder().decode(bytes).split(/(-?\d+(?:\.\d+)?(?:e[-+]?\d+)?)/);
+  for (let n = 1 + next(3); n > 0 && parts.length > 2; n--) {
+    const at = 1 + 2 * next((parts.length - 1) / 2);
+    parts[at] = String(other(Number(parts[at])));
+  }
+  return bytesOf(parts.join(''));
+}
+
+/** One to four things wrong: a byte changed, a piece cut out, doubled or swapped, the end missing, something nasty put in. */
+export function mutate(bytes: Uint8Array, seed: number): Uint8Array {
+  const next = dice(seed);
   let out = bytes.slice();
   for (let n = 1 + next(4); n > 0 && out.length > 8; n--) {
     const at = next(out.length);
