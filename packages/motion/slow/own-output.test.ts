@@ -58,7 +58,7 @@ const RECIPES: readonly (readonly RecipeStepInput[])[] = [
 
 interface Told {
   readonly clip: Clip;
-  readonly back: Clip;
+  readonly back: Pick<Clip, 'motion' | 'travel' | 'loop'>;
 }
 
 /** A clip as it was made, and as it comes back from its file. */

@@ -87,6 +87,7 @@ export { gaitNumbers, legChangeDeg, type GaitNumbers } from './measure/plausible
 export { posesOnly } from './measure/poses';
 export { seam, type Seam } from './measure/seam';
 export { seamPoses, type SeamPoses } from './measure/seam-poses';
+export { shakeMm } from './measure/shake';
 export { slides } from './measure/slide';
 export { travelTraces, type TravelTraces } from './measure/travel-traces';
 
@@ -128,6 +129,7 @@ export {
 export { soleTracks } from './fit/sole-tracks';
 
 // Steps of a recipe
+export { cleanFindings, type CleanFinding } from './steps/clean';
 export type { StepReport } from './steps/definition';
 export {
   aboutStep,

@@ -1,6 +1,7 @@
 import {
   againstSource,
   cadence,
+  cleanFindings,
   clipContacts,
   clipFigures,
   clipSlides,
@@ -19,6 +20,7 @@ import {
   travelTraces,
   worldMotion,
   type AgainstSource,
+  type CleanFinding,
   type Clip,
   type ClipFigures,
   type ClipRecipe,
@@ -69,6 +71,8 @@ export interface StepMeasured {
   readonly report: StepReport | null;
   /** What a speed asks of strides and time, and what that does to the legs. */
   readonly speed?: SpeedChange & { readonly legDeg: number };
+  /** What a cleaning finds, the worst first. */
+  readonly findings?: readonly CleanFinding[];
   /** The clip as it comes into a change of time. */
   readonly untimed?: Untimed;
 }
@@ -190,6 +194,7 @@ export function clipMeasured({ run }: Held, recipe: ClipRecipe, view: View): Cli
 function measuredStep({ step, before, after }: StepClips): StepMeasured {
   const report = reportOf(step, before, after);
   if (step.off) return { report };
+  if (step.kind === 'clean') return { report, findings: cleanFindings(before, step) };
   if (step.kind === 'retime') return { report, untimed: untimedOf(before) };
   const change = step.kind === 'speed' && speedChange(before, step);
   return change ? { report, speed: { ...change, legDeg: legChangeDeg(before, after) } } : { report };

@@ -56,6 +56,55 @@ function open<Kind extends StepKind>(kind: Kind, params: object = {}, more: Part
   return { told, known, user: userEvent.setup() };
 }
 
+describe('clean', () => {
+  const found = (change: object) => ({ kind: 'spike', joint: 'Head', from: 30, to: 32, off: 24.4, unit: '°', isMended: true, ...change });
+  const findings = [
+    found({}),
+    found({ joint: 'LeftHand', from: 12, off: 9 }),
+    found({ kind: 'gap', joint: 'Ribs', from: 50, to: 90, isMended: false }),
+  ];
+  const measured = { steps: { clean: { report: null, findings } } } as unknown as AboutRecipe['measured'];
+
+  test('says what was found and what becomes of it, the worst first and a click away', async () => {
+    const { user, known } = open('clean', {}, { measured });
+    expect(screen.getByText('2 set right')).toBeTruthy();
+    expect(screen.getByText('1 left')).toBeTruthy();
+    const items = within(screen.getByRole('list', { name: 'What was found, worst first' })).getAllByRole('listitem');
+    expect(items.map((item) => item.textContent)).toEqual([
+      '▲ Head, 3024.4 °keep',
+      '▲ LeftHand, 129.0 °keep',
+      '▬ Ribs, 5040 framestoo long',
+    ]);
+    await user.click(screen.getByRole('button', { name: 'Go to the spike of LeftHand at frame 12' }));
+    expect(known.onGo).toHaveBeenCalledWith(12);
+  });
+
+  test('a spike that is movement after all is kept, and set right again', async () => {
+    const { user, told } = open('clean', {}, { measured });
+    await user.click(screen.getByRole('button', { name: 'Keep Head at 30' }));
+    expect(told.last?.keep).toEqual([{ joint: 'Head', frame: 30 }]);
+    await user.click(screen.getByRole('button', { name: 'Set Head at 30 right' }));
+    expect(told.last?.keep).toEqual([]);
+  });
+
+  test('each part is switched by itself, and nothing found is said', async () => {
+    const { user, told } = open('clean', {}, { measured: { steps: { clean: { report: null, findings: [] } } } as never });
+    expect(screen.getAllByText('none found')).toHaveLength(2);
+    await user.click(screen.getByRole('switch', { name: 'Set spikes right' }));
+    await user.click(screen.getByRole('switch', { name: 'Set gaps right' }));
+    expect(told.last).toMatchObject({ spikes: false, gaps: false, jitter: 1 });
+  });
+
+  test('instants that were alike are added at the playhead, listed in order, and taken out', async () => {
+    const { user, told } = open('clean', { drift: { frames: [60] } });
+    expect(screen.getByText('one more is needed')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Add the frame under the playhead' }));
+    expect(told.last?.drift).toEqual({ by: 'facing', frames: [20, 60] });
+    await user.click(screen.getByRole('button', { name: 'Take frame 60 out' }));
+    expect(told.last?.drift.frames).toEqual([20]);
+  });
+});
+
 /** Chooses among the words of a field. */
 async function choose(user: ReturnType<typeof userEvent.setup>, shown: string, wanted: string) {
   const field = screen.getAllByRole('combobox', { hidden: true }).find((box) => box.textContent === shown);

@@ -14,9 +14,6 @@ const MOST_SAMPLES = 30_000_000;
  * Refuses a motion that would need too much memory, before any is taken.
  *
  * @throws InputError `too-large`
- *
- * @example
- * checkRoom(120, 60); // undefined
  */
 export function checkRoom(frames: number, joints: number): void {
   if (frames * joints <= MOST_SAMPLES) return;

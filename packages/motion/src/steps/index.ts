@@ -3,6 +3,7 @@ import type { Clip } from '../model/clip';
 import type { MirrorMap } from '../anatomy/mirror-map';
 import type { FrameMap } from '../model/frame-map';
 import type { StepContext, StepDefinition, StepReport, StepWish, Suit } from './definition';
+import { clean } from './clean';
 import { evenOut } from './even-out';
 import { extend } from './extend';
 import { fit } from './fit';
@@ -18,6 +19,7 @@ import { typicalCycleStep } from './typical-cycle';
 
 /** Every kind of step, in the order of work. A new one is a file and a line here. */
 const STEPS = {
+  clean,
   fit,
   floor,
   'typical-cycle': typicalCycleStep,

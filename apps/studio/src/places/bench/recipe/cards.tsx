@@ -2,6 +2,7 @@
 import type { StepKind } from '@lantern/motion';
 import type { ReactNode } from 'react';
 import { RetimeCard } from '../retime/RetimeCard';
+import { CleanCard } from './CleanCard';
 import { EvenOutCard } from './EvenOutCard';
 import { ExtendCard } from './ExtendCard';
 import { FitCard } from './FitCard';
@@ -19,6 +20,7 @@ type Cards = { readonly [Kind in StepKind]: (props: CardProps<Kind>) => ReactNod
 
 /** The card of every kind of step. */
 const CARDS: Cards = {
+  clean: CleanCard,
   fit: FitCard,
   floor: FloorCard,
   'typical-cycle': TypicalCycleCard,
