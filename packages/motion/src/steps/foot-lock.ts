@@ -1,15 +1,13 @@
 import { z } from 'zod';
 import { groundwork } from '../measure/groundwork';
 import { comingRound, ownContacts, played } from '../measure/played';
-import { toSpaceOf, type Clip } from '../model/clip';
+import type { Clip } from '../model/clip';
 import { lockFeet } from '../edit/lock-feet';
-import { alignSigns, cutMotion, type Motion } from '../model/motion';
-import { cycleTransform } from '../model/repeat';
-import { repeatFirst } from './repeat-first';
 import { clipSlides } from '../measure/clip-slides';
 import type { Slide } from '../measure/slide';
 import { mapContacts, mapIntervals } from '../model/frame-map';
 import { defineStep, stepObject } from './definition';
+import { putBack } from './put-back';
 
 const intervals = z
   .array(
@@ -71,20 +69,6 @@ export function holdFeet(clip: Clip, params: FootLockParams, rounds: 1 | 2): Cli
   const contacts = known ?? (shown.start > 0 ? ownContacts(found.contacts, shown.start, last) : found.contacts);
   const locked = lockFeet(found, shown.start > 0 ? comingRound(contacts, last, shown) : contacts, params, rounds);
   return { ...putBack(clip, locked, shown.start), contacts };
-}
-
-/** The frames of a clip out of what was played of it, in its own space; a loop comes round to its first frame. */
-function putBack(clip: Clip, locked: Motion, start: number): Clip {
-  const last = clip.motion.frames - 1;
-  const own = start > 0 ? cutMotion(locked, start, start + last) : locked;
-  const motion = clip.travel ? toSpaceOf(own, clip.travel) : own;
-  if (start > 0) {
-    const cycle = cycleTransform(clip);
-    repeatFirst(motion, last, clip.travel ? 0 : cycle.turn, clip.travel ? 0 : cycle.y);
-    if (clip.travel) for (const k of [0, 2]) motion.rootPositions[last * 3 + k] = motion.rootPositions[k];
-  }
-  alignSigns(motion);
-  return { ...clip, motion };
 }
 
 const worstSlide = (all: readonly Slide[]): Slide | undefined => [...all].sort((a, b) => b.excursionCm - a.excursionCm)[0];

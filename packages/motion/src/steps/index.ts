@@ -9,6 +9,7 @@ import { extend } from './extend';
 import { fit } from './fit';
 import { floor } from './floor';
 import { footLock } from './foot-lock';
+import { hips } from './hips';
 import { loop } from './loop';
 import { mirror } from './mirror';
 import { path } from './path';
@@ -29,6 +30,7 @@ const STEPS = {
   speed,
   extend,
   path,
+  hips,
   'foot-lock': footLock,
   travel,
   retime,

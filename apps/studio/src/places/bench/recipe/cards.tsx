@@ -8,6 +8,7 @@ import { ExtendCard } from './ExtendCard';
 import { FitCard } from './FitCard';
 import { FloorCard } from './FloorCard';
 import { FootLockCard } from './FootLockCard';
+import { HipsCard } from './HipsCard';
 import { LoopCard } from './LoopCard';
 import { MirrorCard } from './MirrorCard';
 import { PathCard } from './PathCard';
@@ -30,6 +31,7 @@ const CARDS: Cards = {
   speed: SpeedCard,
   extend: ExtendCard,
   path: PathCard,
+  hips: HipsCard,
   'foot-lock': FootLockCard,
   travel: TravelCard,
   retime: RetimeCard,

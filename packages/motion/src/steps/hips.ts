@@ -1,0 +1,50 @@
+import { z } from 'zod';
+import { hipSwayCm, swayHips } from '../edit/hip-sway';
+import { groundwork } from '../measure/groundwork';
+import { played } from '../measure/played';
+import type { Clip } from '../model/clip';
+import { asItIs, defineStep, stepObject } from './definition';
+import { putBack } from './put-back';
+
+const factor = z.number().min(0).max(2).default(1);
+
+const schema = stepObject('hips', {
+  /** From side to side, up and down, and forwards and back about the way: 1 as it is, 0 not at all. */
+  sway: factor,
+  bounce: factor,
+  surge: factor,
+  /** Turned about the front (one hip lower), the vertical, and the line of the hips. */
+  list: factor,
+  twist: factor,
+  tilt: factor,
+  /** What stays where it is besides the feet. */
+  chest: z.boolean().default(true),
+  head: z.boolean().default(true),
+  hands: z.boolean().default(false),
+});
+export type HipsParams = z.infer<typeof schema>;
+
+/** The hips' own movement about their way made less or more, each part by a factor; the feet stay where they are. */
+export const hips = defineStep(schema, {
+  title: 'Hips',
+  about: 'Sway, bounce, list and twist of the hips made less or more; the feet stay.',
+  stages: ['body', 'time'],
+  create: () => ({ sway: 0.6 }),
+  mapTime: asItIs,
+  otherSide: asItIs,
+  report: (before, after) => ({ label: 'sway', unit: 'cm', digits: 1, before: swayOf(before), after: swayOf(after) }),
+  apply(clip, params) {
+    const { chest, head, hands, ...rest } = params;
+    const { sway, bounce, surge, list, twist, tilt } = rest;
+    if ([sway, bounce, surge, list, twist, tilt].every((own) => own === 1)) return clip;
+    const shown = played(clip);
+    const found = groundwork(shown.motion);
+    if (!found) return clip;
+    return putBack(clip, swayHips(found, { sway, bounce, surge, list, twist, tilt }, { chest, head, hands }), shown.start);
+  },
+});
+
+function swayOf(clip: Clip): number | null {
+  const found = groundwork(played(clip).motion);
+  return found && hipSwayCm(found);
+}
