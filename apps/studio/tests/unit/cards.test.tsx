@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { stepSchema, type Closing, type RecipeStep, type StepKind, type StepOfKind } from '@lantern/motion';
-import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
+import { act, cleanup, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { setFold, useFolds } from '@/controls/folds';
@@ -55,6 +55,24 @@ function open<Kind extends StepKind>(kind: Kind, params: object = {}, more: Part
   render(<Kept />);
   return { told, known, user: userEvent.setup() };
 }
+
+test('each movement of the hips has its factor, and what stays is switched by name', async () => {
+  const { user, told } = open('hips', { sway: 0.6 });
+  act(() => screen.getByRole('slider', { name: 'Up and down' }).focus());
+  await user.keyboard('{Home}');
+  expect(told.last).toMatchObject({ sway: 0.6, bounce: 0, list: 1 });
+  await user.click(screen.getByRole('switch', { name: 'hands' }));
+  expect(told.last).toMatchObject({ chest: true, head: true, hands: true });
+});
+
+test('what follows later is chosen; of a joint its name is asked for', async () => {
+  const { user, told } = open('delay');
+  await type(user, 'Frames later', '6');
+  expect(told.last).toMatchObject({ of: 'arms', frames: 6 });
+  await choose(user, 'both arms', 'a joint');
+  await choose(user, 'choose…', 'RightFoot');
+  expect(told.last).toMatchObject({ of: 'joint', joint: 'RightFoot', frames: 6 });
+});
 
 describe('clean', () => {
   const found = (change: object) => ({ kind: 'spike', joint: 'Head', from: 30, to: 32, off: 24.4, unit: '°', isMended: true, ...change });

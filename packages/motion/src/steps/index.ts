@@ -4,6 +4,7 @@ import type { MirrorMap } from '../anatomy/mirror-map';
 import type { FrameMap } from '../model/frame-map';
 import type { StepContext, StepDefinition, StepReport, StepWish, Suit } from './definition';
 import { clean } from './clean';
+import { delay } from './delay';
 import { evenOut } from './even-out';
 import { extend } from './extend';
 import { fit } from './fit';
@@ -31,6 +32,7 @@ const STEPS = {
   extend,
   path,
   hips,
+  delay,
   'foot-lock': footLock,
   travel,
   retime,

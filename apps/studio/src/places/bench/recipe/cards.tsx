@@ -3,6 +3,7 @@ import type { StepKind } from '@lantern/motion';
 import type { ReactNode } from 'react';
 import { RetimeCard } from '../retime/RetimeCard';
 import { CleanCard } from './CleanCard';
+import { DelayCard } from './DelayCard';
 import { EvenOutCard } from './EvenOutCard';
 import { ExtendCard } from './ExtendCard';
 import { FitCard } from './FitCard';
@@ -32,6 +33,7 @@ const CARDS: Cards = {
   extend: ExtendCard,
   path: PathCard,
   hips: HipsCard,
+  delay: DelayCard,
   'foot-lock': FootLockCard,
   travel: TravelCard,
   retime: RetimeCard,
