@@ -68,20 +68,9 @@ function turnsByMark(motion: Motion, at: readonly number[]): number[] | null {
 
 /** The turn by the end of a way that, growing steadily, brings its end nearest to its beginning. */
 function closingTurn({ rootPositions: p }: Motion, from: number, to: number): number | null {
-  let [length, x, z] = [0, 0, 0];
-  // To first order a turn of r·s moves the step at s by r·s at right angles to it.
-  let [across, along] = [0, 0];
-  for (let f = from + 1; f <= to; f++) {
-    const [dx, dz] = [p[f * 3] - p[f * 3 - 3], p[f * 3 + 2] - p[f * 3 - 1]];
-    const s = (f - from) / (to - from);
-    length += Math.hypot(dx, dz);
-    x += dx;
-    z += dz;
-    across += s * -dz;
-    along += s * dx;
-  }
-  const weight = across * across + along * along;
-  if (length < LEAST_WAY || weight < 0.01 * length * length * 0.01) return null;
+  let length = 0;
+  for (let f = from + 1; f <= to; f++) length += Math.hypot(p[f * 3] - p[f * 3 - 3], p[f * 3 + 2] - p[f * 3 - 1]);
+  if (length < LEAST_WAY) return null;
   let turn = 0;
   // A few rounds of Newton's: the turns are small.
   for (let n = 0; n < 6; n++) {
