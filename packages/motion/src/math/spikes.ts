@@ -9,8 +9,8 @@ export interface Spike {
   readonly off: number;
 }
 
-/** Longest spike, seconds. */
-const LONGEST = 0.05;
+/** Longest spike, frames: what takes longer is a movement, however odd. */
+const LONGEST = 3;
 /** How predictable a movement is is looked at over so much on both sides, seconds. */
 const AROUND = 0.35;
 /** A spike stands off so many times what the frames about it do, and so many deviations of the noise. */
@@ -20,6 +20,8 @@ const NOISES = 9;
 const SIDE = 3;
 /** Into a spike and out of it the curve steps so many times as far as it does beside it. */
 const STEPS = 2.2;
+/** At once it goes this share of how far it stands off: a movement, however quick, gathers way. */
+const SUDDEN = 0.6;
 
 /**
  * Finds single and few frames that are off: told from quick movement by what both sides predict, and by how well they predict the frames about it.
@@ -31,14 +33,13 @@ const STEPS = 2.2;
  */
 export function findSpikes(channels: readonly Float64Array[], noise: number, fps: number, least: number): Spike[] {
   const frames = channels[0].length;
-  const most = Math.max(1, Math.round(LONGEST * fps));
   const floor = Math.max(least, NOISES * noise * Math.sqrt(channels.length));
   const usual = residuals(channels, 1);
   const candidates: (Spike & { readonly score: number })[] = [];
-  for (let length = 1; length <= most; length++) {
+  for (let length = 1; length <= LONGEST; length++) {
     const off = residuals(channels, length);
     for (let f = SIDE; f + length + SIDE <= frames; f++) {
-      if (off[f] < floor || !stepsInAndOut(channels, f, length)) continue;
+      if (off[f] < floor || !stepsInAndOut(channels, f, length, off[f])) continue;
       const expected = Math.max(floor / TIMES, usualAbout(usual, f, length, Math.round(AROUND * fps)));
       const score = off[f] / expected;
       if (score >= TIMES) candidates.push({ from: f, to: f + length, off: off[f], score });
@@ -73,8 +74,10 @@ function residuals(channels: readonly Float64Array[], length: number): Float64Ar
   return out;
 }
 
-/** Whether the curves step away at `from` and back after `length` frames, further than they go from frame to frame on both sides. */
-function stepsInAndOut(channels: readonly Float64Array[], from: number, length: number): boolean {
+/**
+ * Whether the curves step away at `from` and back after `length` frames, further than they go from frame to frame on both
+ * sides, and most of the way at once. @param off how far it stands off */
+function stepsInAndOut(channels: readonly Float64Array[], from: number, length: number, off: number): boolean {
   const to = from + length;
   let [into, out, back] = [0, 0, 0];
   const beside = new Float64Array(2 * (SIDE - 1));
@@ -88,7 +91,7 @@ function stepsInAndOut(channels: readonly Float64Array[], from: number, length: 
       beside[2 * i + 1] += (v[to + i + 1] - v[to + i]) ** 2;
     }
   }
-  return back < 0 && Math.min(into, out) > STEPS ** 2 * Math.max(...beside);
+  return back < 0 && Math.min(into, out) > Math.max(STEPS ** 2 * Math.max(...beside), (SUDDEN * off) ** 2);
 }
 
 /** The middle of what frames about a candidate stand off by, itself left out. */
