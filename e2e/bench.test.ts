@@ -136,6 +136,29 @@ test('the instruments: the loupe says what the figures say of the worst joint, a
   await page.close();
 });
 
+test('a raw cut is cleaned, its hips calmed, its arms late: each card says what it did, and the recipe is saved in the order of work', async () => {
+  const { page, end } = await openOn('raw', [LOCK, TRAVEL]);
+  const card = (title: string, says: RegExp) =>
+    page.waitForFunction(
+      (name, source) => new RegExp(source).test(document.querySelector(`[aria-label="${name} step"]`)?.textContent ?? ''),
+      {},
+      title,
+      says.source,
+    );
+  await addStep(page, 'Clean');
+  await card('Clean', /jitter\s\d\.\d\d → 0\.\d\d mm/);
+  await card('Clean', /none found/);
+  await addStep(page, 'Hips');
+  await card('Hips', /sway\s\d\.\d → \d\.\d cm/);
+  await addStep(page, 'Follow later');
+  await card('Follow later', /lag\s0\.0 → [34]\.\d frames/);
+  await click(page, 'switch', 'hands');
+  const saved = await settlesIn(url(), 'raw', ({ steps }) => steps.find(({ kind }) => kind === 'hips')?.hands === true && steps);
+  expect(saved.map(({ kind }) => kind)).toEqual(['clean', 'hips', 'delay', 'foot-lock', 'travel']);
+  end();
+  await page.close();
+});
+
 test('a clip is cut in two at the playhead, and made whole by undo', async () => {
   const { page, end } = await openOn('halved', [LOCK]);
   await page.keyboard.press('Home');
