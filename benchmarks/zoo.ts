@@ -209,6 +209,7 @@ function runSteps(
     [{ kind: 'loop' }, { kind: 'extend', cycles: 2 }],
     [{ kind: 'loop' }, { kind: 'path', shape: 'arc', radius: 4 }],
     [{ kind: 'floor' }, { kind: 'loop' }],
+    [{ kind: 'clean' }, { kind: 'loop' }, { kind: 'hips', sway: 0.5, list: 0.6 }, { kind: 'delay', frames: 3 }],
   ];
   const failures: string[] = [];
   let stepsSlideCm = 0;
