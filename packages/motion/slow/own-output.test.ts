@@ -56,6 +56,9 @@ const RECIPES: readonly (readonly RecipeStepInput[])[] = [
   }),
 ];
 
+/** On every fourth skeleton every recipe; on the others without a step, on the character, and in a whole recipe. */
+const FEW = RECIPES.filter((recipe) => recipe.length === 0 || recipe[0].kind === 'fit' || recipe[1]?.kind === 'foot-lock');
+
 interface Told {
   readonly clip: Clip;
   readonly back: Pick<Clip, 'motion' | 'travel' | 'loop'>;
@@ -68,16 +71,16 @@ async function thereAndBack(clip: Clip, fps: number): Promise<Told> {
   return { clip: shipped, back };
 }
 
-test.each(zoo().map((member) => [member.name, member] as const))(
-  '%s: every recipe comes back from its file as it was',
-  async (_, { rig }) => {
+test.each(zoo().map((member, i) => [member.name, member, i % 4 === 0 ? RECIPES : FEW] as const))(
+  '%s: recipes come back from their files as they were',
+  async (_, { rig }, recipes) => {
     const { motion } = expressOn(rig, walkOf(rig.stature));
     const take = describeTake(readTake(new TextEncoder().encode(writeBvh(motion)), 'a.bvh'));
     const [best] = findLoops(take.ground ?? posesOnly(take.motion)).candidates;
     const run = recipeRunner(take.motion, cast);
     const wrong: string[] = [];
     let compared = 0;
-    for (const recipe of RECIPES) {
+    for (const recipe of recipes) {
       const name = recipe.map(({ kind }) => kind).join(' ') || 'no step';
       let made: Clip;
       try {
@@ -100,6 +103,6 @@ test.each(zoo().map((member) => [member.name, member] as const))(
         wrong.push(`${name}: slide ${before.slideCm} → ${after.slideCm}`);
     }
     expect(wrong).toEqual([]);
-    expect(compared).toBeGreaterThan(12);
+    expect(compared).toBeGreaterThan(0.6 * recipes.length);
   },
 );

@@ -6,8 +6,8 @@ import { InputError } from '@lantern/motion';
 import { Piscina } from 'piscina';
 import type { ReadAnswer, ReadTask } from './read-task';
 
-/** Files that are read at a time; more wait for their turn. */
-const THREADS = 2;
+/** Two for files, of which no more are read at a time, and one more: whoever reads a take otherwise does not wait for them. */
+const THREADS = 3;
 /** A task that takes longer is given up, seconds. */
 const LONGEST = 240;
 /** Memory for the objects of one task, megabytes; the numbers of a motion have a limit of their own. */

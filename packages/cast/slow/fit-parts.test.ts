@@ -20,7 +20,7 @@ import {
 } from '@lantern/motion';
 import fc from 'fast-check';
 
-// What a fit consists of, each on a second or two of a take; whole takes and all characters are among the slow tests.
+// What a fit consists of, each on a second or two of a take.
 let tallow: Character;
 let wick: Character;
 beforeAll(async () => {
