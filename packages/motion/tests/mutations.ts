@@ -60,7 +60,7 @@ const OTHERWISE: readonly ((value: number) => number)[] = [
 export function tweak(bytes: Uint8Array, name: string, seed: number): Uint8Array {
   const next = dice(seed);
   const other = (value: number) => OTHERWISE[next(OTHERWISE.length)](value);
-  if (name.endsWith('.glb') && next(2) === 0) {
+  if (name.endsWith('.glb')) {
     const out = bytes.slice();
     const view = new DataView(out.buffer);
     const floats = 28 + view.getUint32(12, true);
@@ -70,7 +70,6 @@ export function tweak(bytes: Uint8Array, name: string, seed: number): Uint8Array
     }
     return out;
   }
-  if (name.endsWith('.glb')) return bytes.slice();
   const parts = new TextDecoder().decode(bytes).split(/(-?\d+(?:\.\d+)?(?:e[-+]?\d+)?)/);
   for (let n = 1 + next(3); n > 0 && parts.length > 2; n--) {
     const at = 1 + 2 * next((parts.length - 1) / 2);
