@@ -97,8 +97,11 @@ test('hands stay by choice, as on a rail', () => {
   const clip = (...steps: RecipeStepInput[]) => recipeRunner(lean)({ from: 20, to: 200, steps: recipeSchema.parse(steps) });
   const { arms } = body(lean);
   const step = { kind: 'hips', bounce: 0, sway: 0, surge: 0 } as const;
-  const held = clip({ ...step, hands: true });
-  for (const { wrist } of [arms.left, arms.right]) expect(moved(clip(), held, wrist).cm).toBeLessThan(0.05);
+  const [held, free] = [clip({ ...step, hands: true }), clip(step)];
+  for (const { wrist } of [arms.left, arms.right]) {
+    expect(moved(clip(), held, wrist).cm).toBeLessThan(0.05);
+    expect(moved(clip(), free, wrist).cm).toBeGreaterThan(0.1);
+  }
 });
 
 test.each<ScriptName>(['jog', 'turn', 'stairs', 'sideways', 'backwards', 'idle'])('in a %s, not a loop, the feet stay too', (script) => {
@@ -108,6 +111,9 @@ test.each<ScriptName>(['jog', 'turn', 'stairs', 'sideways', 'backwards', 'idle']
   const [before, after] = [clip(), clip({ kind: 'hips', sway: 0.3, bounce: 0.8, list: 0.5 })];
   const { legs } = body(motion);
   for (const { ankle } of [legs.left, legs.right]) expect(moved(before, after, ankle).cm).toBeLessThan(0.1);
+  // And the hips do something: their own way from here to there is another.
+  expect(moved(before, after, 0).cm).toBeGreaterThan(0.1);
+  if (script !== 'turn' && script !== 'idle') expect(sway(after)).toBeLessThan(0.6 * sway(before));
 });
 
 test('on other skeletons too, whatever their axes and joints', () => {

@@ -20,6 +20,7 @@ import {
 import { eq } from 'drizzle-orm';
 import { stepOf } from './cuts';
 import type { Database } from './database';
+import { pathOf } from './path-of';
 import { takeChunks, takeOverviews, takes, type OverviewAbout } from './schema';
 import {
   firstOverrides,
@@ -27,7 +28,6 @@ import {
   LONG_SAMPLES,
   MEASURED_FRAMES,
   ofWholeLength,
-  pathOf,
   readMotionBytes,
   type ImportResult,
   type Reading,

@@ -21,9 +21,9 @@ import { and, asc, count, desc, eq, gte, isNull, lt, sql } from 'drizzle-orm';
 import { moveCuts, stepOf } from './cuts';
 import type { Database } from './database';
 import { merged } from './merge';
+import { pathOf } from './path-of';
 import { clips, projects, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
-const PATH_POINTS = 120;
 /** Reading a file is about this share of bringing it in; the rest is measuring and storing its takes. */
 const READ_SHARE = 0.5;
 /** A skeleton file has some hundred lines, bytes. */
@@ -290,14 +290,4 @@ export async function removeTake(database: Database, id: string): Promise<'remov
 export async function restoreTake(database: Database, id: string): Promise<boolean> {
   const done = await database.update(takes).set({ removed: null }).where(eq(takes.id, id)).returning({ id: takes.id });
   return done.length > 0;
-}
-
-export function pathOf(motion: Motion): number[] {
-  const step = Math.max(1, (motion.frames - 1) / (PATH_POINTS - 1));
-  const out: number[] = [];
-  for (let f = 0; f < motion.frames; f += step) {
-    const at = Math.round(f) * 3;
-    out.push(Math.round(motion.rootPositions[at] * 1000) / 1000, Math.round(motion.rootPositions[at + 2] * 1000) / 1000);
-  }
-  return out;
 }
