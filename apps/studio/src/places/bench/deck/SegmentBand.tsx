@@ -31,9 +31,11 @@ export function SegmentBand({
           <g
             key={segment.from}
             role="button"
+            tabIndex={0}
             aria-label={`${name}, frames ${segment.from} to ${segment.to}`}
             style={{ cursor: 'pointer' }}
             onClick={() => onOpen(segment)}
+            onKeyDown={(event) => event.key === 'Enter' && onOpen(segment)}
           >
             <title>{name}</title>
             <rect x={left} y={y} width={width} height={height} fill={chart('ink')} opacity={SHADE[segment.kind]} />
