@@ -165,13 +165,20 @@ function keepHands(motion: Motion, { globals, body }: Pick<Groundwork, 'motion' 
 }
 
 /**
- * How far the hips go from side to side about their way, centimetres, between the twentieths.
+ * How far the hips go from side to side, centimetres, between the twentieths.
  *
- * @param found of a motion in the world
+ * @param found of a motion in the world: the way that is meant is its hips'
+ * @param motion whose hips; frame by frame what `found` is of, or what was made of it
+ * @param shown the frames that count: at the ends of a motion its way is less well known; the first and the first after
  */
-export function hipSwayCm({ motion, globals, body, contacts }: Groundwork): number {
-  const way = hipWay(motion, globals.rotations, motion.skeleton.joints.length, body.hips, contacts);
-  const left = Float64Array.from({ length: motion.frames }, (_, f) => {
+export function hipSwayCm(
+  { motion: about, globals, body, contacts }: Groundwork,
+  motion: Motion,
+  [from, to]: readonly [number, number],
+): number {
+  const way = hipWay(about, globals.rotations, about.skeleton.joints.length, body.hips, contacts);
+  const left = Float64Array.from({ length: to - from }, (_, i) => {
+    const f = from + i;
     const [dx, dz] = [motion.rootPositions[f * 3] - way.x[f], motion.rootPositions[f * 3 + 2] - way.z[f]];
     return dx * Math.cos(way.heading[f]) - dz * Math.sin(way.heading[f]);
   }).sort();

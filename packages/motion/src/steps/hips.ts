@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { hipSwayCm, swayHips } from '../edit/hip-sway';
 import { groundwork } from '../measure/groundwork';
 import { played } from '../measure/played';
-import type { Clip } from '../model/clip';
+import type { Motion } from '../model/motion';
 import { asItIs, defineStep, stepObject } from './definition';
 import { putBack } from './put-back';
 
@@ -32,7 +32,14 @@ export const hips = defineStep(schema, {
   create: () => ({ sway: 0.6 }),
   mapTime: asItIs,
   otherSide: asItIs,
-  report: (before, after) => ({ label: 'sway', unit: 'cm', digits: 1, before: swayOf(before), after: swayOf(after) }),
+  report(before, after) {
+    const shown = played(before);
+    const found = groundwork(shown.motion);
+    const counted = [shown.start, shown.start + before.motion.frames] as const;
+    // Both about the way before the step: about its own, hips that sway less would have a way that sways.
+    const sway = (motion: Motion) => (found ? hipSwayCm(found, motion, counted) : null);
+    return { label: 'sway', unit: 'cm', digits: 1, before: sway(shown.motion), after: sway(played(after).motion) };
+  },
   apply(clip, params) {
     const { chest, head, hands, ...rest } = params;
     const { sway, bounce, surge, list, twist, tilt } = rest;
@@ -43,8 +50,3 @@ export const hips = defineStep(schema, {
     return putBack(clip, swayHips(found, { sway, bounce, surge, list, twist, tilt }, { chest, head, hands }), shown.start);
   },
 });
-
-function swayOf(clip: Clip): number | null {
-  const found = groundwork(played(clip).motion);
-  return found && hipSwayCm(found);
-}
