@@ -128,8 +128,26 @@ export {
 } from './fit/settings';
 export { soleTracks } from './fit/sole-tracks';
 
+// Correction layers
+export { correct, layersDone } from './edit/correct';
+export { jointTurns, type JointTurns } from './edit/joint-turns';
+export { layerCourse, PER_KEY, type LayerCourse } from './edit/layer-course';
+export { handTurned, pegsOf, splitLayer, withKey, withoutPeg, withPegAt, type HandTurn } from './edit/layer-edits';
+export {
+  layerSchema,
+  TOUCH_LIMBS,
+  touchSchema,
+  type Layer,
+  type LayerKey,
+  type Touch,
+  type TouchLimb,
+  type TouchTarget,
+} from './edit/layers';
+export { touchRamp } from './edit/touch-goals';
+
 // Steps of a recipe
 export { cleanFindings, type CleanFinding } from './steps/clean';
+export { keyOnOtherSide, type CorrectionsParams } from './steps/corrections';
 export type { StepReport } from './steps/definition';
 export {
   aboutStep,
@@ -140,11 +158,13 @@ export {
   STEP_LIST,
   stepOf,
   stepSchema,
+  troublesOf,
   type RecipeStep,
   type RecipeStepInput,
   type StepKind,
   type StepOfKind,
 } from './steps';
+export { mergeLayers } from './steps/merge-layers';
 export type { LoopParams } from './steps/loop';
 export type { PathParams } from './steps/path';
 export { speedChange, type SpeedChange } from './steps/speed';
@@ -166,4 +186,5 @@ export { make, makeClips, type MadeFile, type Report } from './project/make';
 export { oddities } from './project/oddities';
 export { parseProject } from './project/parse';
 export { projectSchema, type Project } from './project/schema';
-export { markerSchema, PROP_KINDS, propSchema, takePatchSchema, type Marker, type StageProp, type TakePatch } from './project/take-extras';
+export { PROP_KINDS, propSchema, type StageProp } from './model/prop';
+export { markerSchema, takePatchSchema, type Marker, type TakePatch } from './project/take-extras';

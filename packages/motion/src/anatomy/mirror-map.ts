@@ -21,6 +21,8 @@ export interface MirrorMap {
   readonly pairs: readonly MirrorPair[];
   readonly before: Float64Array;
   readonly after: Float64Array;
+  /** World rotations of the rest pose, its left to +X, with the bones of partners made each other's mirror image. */
+  readonly reference: Float64Array;
 }
 
 const OF_LIMB = 'the limb that it is of';
@@ -68,7 +70,7 @@ export function mirrorMap(skeleton: Skeleton, body: Body | null = skeleton.body 
     carry(before, j * 4, parent, other === pairs[parent].partner ? other : parent);
     for (let k = 0; k < 3; k++) before[j * 4 + k] *= -1;
   }
-  const map = { pairs, before, after, body };
+  const map = { pairs, before, after, reference, body };
   KNOWN.set(skeleton, map);
   return map;
 }

@@ -1,4 +1,5 @@
 import { InputError } from '../error';
+import { cubic, tangent } from './monotone';
 
 /** A matching pair of instants: a frame of what comes in, and the frame at which it shall be in the result. Fractional frames are fine. */
 export interface TimePin {
@@ -38,23 +39,11 @@ export function timeMap(pins: readonly TimePin[], loop: boolean): Float64Array {
     while (k < n - 2 && t > pins[k + 1].to) k++;
     const h = width[k];
     const u = Math.min(1, Math.max(0, (t - pins[k].to) / h));
-    const [u2, u3] = [u * u, u * u * u];
-    out[f] =
-      pins[k].from * (2 * u3 - 3 * u2 + 1) +
-      tangents[k] * h * (u3 - 2 * u2 + u) +
-      pins[k + 1].from * (3 * u2 - 2 * u3) +
-      tangents[k + 1] * h * (u3 - u2);
+    out[f] = cubic(u, h, pins[k].from, tangents[k], pins[k + 1].from, tangents[k + 1]);
   }
   out[0] = pins[0].from;
   out[frames] = pins[n - 1].from;
   return out;
-}
-
-/** Slope at a pin: the weighted harmonic mean of those beside it, so that neither side overshoots; nothing where one of them stands still. */
-function tangent(before: number, after: number, widthBefore: number, widthAfter: number): number {
-  if (before * after <= 0) return 0;
-  const [a, b] = [2 * widthAfter + widthBefore, widthAfter + 2 * widthBefore];
-  return (a + b) / (a / before + b / after);
 }
 
 function checkPins(pins: readonly TimePin[]): void {

@@ -10,3 +10,16 @@ export function farthestPlace(a: Float32Array, b: Float32Array): number {
     most = Math.max(most, (a[i] - b[i]) ** 2 + (a[i + 1] - b[i + 1]) ** 2 + (a[i + 2] - b[i + 2]) ** 2);
   return Math.sqrt(most);
 }
+
+/** The same with the frame and the joint where it is. */
+export function farthestAt(a: Globals, b: Globals): { readonly metres: number; readonly frame: number; readonly joint: number } {
+  let [most, at] = [0, 0];
+  for (let i = 0; i < Math.min(a.positions.length, b.positions.length) / 3; i++) {
+    const far =
+      (a.positions[i * 3] - b.positions[i * 3]) ** 2 +
+      (a.positions[i * 3 + 1] - b.positions[i * 3 + 1]) ** 2 +
+      (a.positions[i * 3 + 2] - b.positions[i * 3 + 2]) ** 2;
+    if (far > most) [most, at] = [far, i];
+  }
+  return { metres: Math.sqrt(most), frame: Math.floor(at / a.joints), joint: at % a.joints };
+}

@@ -68,3 +68,20 @@ export function moveFrames(motion: Motion, transform: FloorTransform, from = 0, 
 /** The transform that undoes another. */
 export const invert = ({ turn, x, z, y }: FloorTransform): FloorTransform =>
   leading({ x, z, y }, { x: 0, z: 0, y: y === undefined ? undefined : 0 }, -turn);
+
+/**
+ * The transform that does what another does a whole number of times; less than none is back.
+ *
+ * @example
+ * repeated({ turn: 0, x: 0, z: 1.4 }, -2); // { turn: 0, x: 0, z: -2.8, y: 0 }
+ */
+export function repeated(transform: FloorTransform, times: number): FloorTransform {
+  const once = times < 0 ? invert(transform) : transform;
+  const at = [0, 0, 0];
+  let turn = 0;
+  for (let k = 0; k < Math.abs(times); k++) {
+    movePoint(at, 0, once, at, 0);
+    turn += once.turn;
+  }
+  return { turn, x: at[0], z: at[2], y: at[1] };
+}

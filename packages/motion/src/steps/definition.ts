@@ -89,6 +89,8 @@ export interface StepDefinition<Kind extends string, Step, Input = Step> {
   readonly sourceFrames?: ((before: Clip, after: Clip, step: Step) => Float64Array) | null;
   /** What its card shows. */
   report?(before: Clip, after: Clip, step: Step): StepReport | null;
+  /** What of it cannot be done on this clip, in sentences; the rest of it is done. */
+  troubles?(before: Clip, step: Step): readonly string[];
 }
 
 /**

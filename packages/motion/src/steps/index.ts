@@ -4,6 +4,7 @@ import type { MirrorMap } from '../anatomy/mirror-map';
 import type { FrameMap } from '../model/frame-map';
 import type { StepContext, StepDefinition, StepReport, StepWish, Suit } from './definition';
 import { clean } from './clean';
+import { corrections } from './corrections';
 import { delay } from './delay';
 import { evenOut } from './even-out';
 import { extend } from './extend';
@@ -34,6 +35,7 @@ const STEPS = {
   hips,
   delay,
   'foot-lock': footLock,
+  corrections,
   travel,
   retime,
 };
@@ -145,6 +147,11 @@ export function framesBefore<Kind extends StepKind>(
  */
 export function reportOf<Kind extends StepKind>(step: ByKind[Kind], before: Clip, after: Clip): StepReport | null {
   return step.off ? null : (DEFINITIONS[step.kind as Kind].report?.(before, after, step) ?? null);
+}
+
+/** What of a step cannot be done on a clip, in sentences. */
+export function troublesOf<Kind extends StepKind>(step: ByKind[Kind], before: Clip): readonly string[] {
+  return step.off ? [] : (DEFINITIONS[step.kind as Kind].troubles?.(before, step) ?? []);
 }
 
 /**

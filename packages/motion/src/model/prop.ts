@@ -1,0 +1,22 @@
+import { z } from 'zod';
+
+const coordinate = z.number().min(-1e4).max(1e4);
+const size = z.number().min(0.01).max(50);
+
+export const PROP_KINDS = ['box', 'step', 'rope', 'rail', 'seat', 'wall'] as const;
+
+/**
+ * A thing on the stage to judge against and to be touched: metres and radians, its middle on the floor at x, z. A rope and a rail are a line of
+ * `width` at `height`, as thick as `depth`; all others are blocks that stand on the floor.
+ */
+export const propSchema = z.object({
+  id: z.string().min(1).max(40),
+  kind: z.enum(PROP_KINDS),
+  x: coordinate,
+  z: coordinate,
+  turn: z.number().min(-100).max(100),
+  width: size,
+  height: size,
+  depth: size,
+});
+export type StageProp = z.infer<typeof propSchema>;
