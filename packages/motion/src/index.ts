@@ -130,6 +130,8 @@ export { soleTracks } from './fit/sole-tracks';
 
 // Correction layers
 export { correct, layersDone } from './edit/correct';
+export { jointBend } from './edit/joint-bend';
+export { grab, turnInWorld, type Grabbed } from './edit/grab';
 export { jointTurns, type JointTurns } from './edit/joint-turns';
 export { layerCourse, PER_KEY, type LayerCourse } from './edit/layer-course';
 export { handTurned, pegsOf, splitLayer, withKey, withoutPeg, withPegAt, type HandTurn } from './edit/layer-edits';
@@ -143,6 +145,7 @@ export {
   type TouchLimb,
   type TouchTarget,
 } from './edit/layers';
+export { limbPlace } from './edit/touch-limb';
 export { touchRamp } from './edit/touch-goals';
 
 // Steps of a recipe
@@ -177,7 +180,7 @@ export { stepsAtRate, stepsOfOtherSide, stepsRecut, type Cut } from './recipe/ed
 export { addableSteps, recipeSchema, withStep } from './recipe/order';
 export { recipeRunner, type ClipRecipe } from './recipe/recipe';
 export { shipClip } from './recipe/ship';
-export { sourceFrames } from './recipe/source-frames';
+export { framesSince, sourceFrames } from './recipe/source-frames';
 export { stepClips, type StepClips } from './recipe/step-clips';
 export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 

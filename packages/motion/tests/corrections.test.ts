@@ -4,14 +4,17 @@ import {
   applyStep,
   bodyOf,
   clipFigures,
+  copyMotion,
   cutClip,
   findLoops,
   forwardKinematics,
+  grab,
   groundwork,
   handTurned,
   layerCourse,
   layerSchema,
   mergeLayers,
+  multiply,
   pegsOf,
   recipeRunner,
   recipeSchema,
@@ -20,9 +23,11 @@ import {
   stepsOfOtherSide,
   stepSchema,
   troublesOf,
+  turnInWorld,
   withPegAt,
   worldMotion,
   type Clip,
+  type Grabbed,
   type Layer,
   type Motion,
   type RecipeStepInput,
@@ -30,7 +35,7 @@ import {
 } from '@lantern/motion';
 import { z } from 'zod';
 
-type LayerInput = z.input<typeof layerSchema>;
+type LayerInput = Partial<z.input<typeof layerSchema>>;
 type TouchInput = NonNullable<LayerInput['touches']>[number];
 
 const { motion: walk } = capture('walk', { seconds: 8, seed: 71 });
@@ -365,7 +370,7 @@ describe('touches', () => {
         { limb: 'right hand', from: 90, to: 110, target: { to: 'joint', joint: WRIST } },
       ],
     });
-    expect(troublesOf(ring, plain)).toEqual([expect.stringContaining('Layer “clasp”, left hand at frame 90')]);
+    expect(troublesOf(ring, { before: plain })).toEqual([expect.stringContaining('Layer “clasp”, left hand at frame 90')]);
     expect(Math.max(...moved(plain, applyStep(plain, ring), body.arms.right.wrist))).toBeGreaterThan(0.05);
   });
 
@@ -389,6 +394,62 @@ describe('touches', () => {
     const after = laid(plain, { touches: [{ limb: 'right foot', from: 100, to: 104, target, give: 0.5 }] });
     expect(moved(plain, after, body.hips)[100]).toBeGreaterThan(0.01);
     expect(moved(plain, after, body.legs.left.ankle)[100]).toBeLessThan(0.005);
+  });
+});
+
+describe('taken hold of', () => {
+  const pose = cutClip(walk, 160, 161).motion;
+  const one = {
+    ...pose,
+    frames: 1,
+    rotations: pose.rotations.slice(0, pose.rotations.length / 2),
+    rootPositions: pose.rootPositions.slice(0, 3),
+  };
+  /** The pose with what came of the hand's work in it. */
+  function done(grabbed: readonly Grabbed[]): Motion {
+    const out = copyMotion(one);
+    for (const { joint, local } of grabbed) multiply(out.rotations, joint * 4, out.rotations, joint * 4, local, 0);
+    return out;
+  }
+  const placeIn = (motion: Motion, joint: number) =>
+    [...forwardKinematics(motion).positions.subarray(joint * 3, joint * 3 + 3)] as [number, number, number];
+
+  test.each([
+    ['left hand', body.arms.left.wrist, [0.05, 0.08, 0.04]],
+    ['right foot', body.legs.right.ankle, [0, 0.06, 0.03]],
+  ])('a %s comes to where it is drawn, turned in the world as it was', (_, joint, [x, y, z]) => {
+    const [px, py, pz] = placeIn(one, joint);
+    const to = [px + x, py + y, pz + z] as const;
+    const after = done(grab(one, joint, to));
+    expect(apart(placeIn(after, joint), to)).toBeLessThan(1e-4);
+    const [p, q] = [one, after].map((motion) => forwardKinematics(motion).rotations);
+    expect(angleBetween(p, joint * 4, q, joint * 4)).toBeLessThan(1e-3);
+  });
+
+  test('an elbow swings about the line from shoulder to wrist, and the hand stays', () => {
+    const { elbow, wrist } = body.arms.left;
+    const [x, y, z] = placeIn(one, elbow);
+    const after = done(grab(one, elbow, [x + 0.1, y + 0.05, z]));
+    expect(apart(placeIn(after, elbow), [x, y, z])).toBeGreaterThan(0.03);
+    expect(apart(placeIn(after, wrist), placeIn(one, wrist))).toBeLessThan(1e-5);
+  });
+
+  test('a head turns the neck towards where it is drawn; the first joint is shifted; what is not moved turns nothing', () => {
+    const [x, y, z] = placeIn(one, body.head);
+    const [turn] = grab(one, body.head, [x + 0.05, y, z]);
+    expect(turn.joint).toBe(walk.skeleton.joints[body.head].parent);
+    expect(placeIn(done([turn]), body.head)[0]).toBeGreaterThan(x + 0.03);
+    const [hx, hy, hz] = placeIn(one, 0);
+    expect(grab(one, 0, [hx, hy - 0.05, hz])[0].moved?.[1]).toBeCloseTo(-0.05, 6);
+    expect(grab(one, body.head, [x, y, z])).toEqual([]);
+  });
+
+  test('a turn about one of the world’s axes is that turn', () => {
+    const by = [0, Math.sin(0.2), 0, Math.cos(0.2)] as const;
+    const after = forwardKinematics(done([turnInWorld(one, body.chest, by)])).rotations;
+    const expected = [0, 0, 0, 1];
+    multiply(expected, 0, by, 0, forwardKinematics(one).rotations, body.chest * 4);
+    expect(angleBetween(after, body.chest * 4, expected, 0)).toBeLessThan(1e-5);
   });
 });
 
@@ -499,7 +560,9 @@ describe('a clip', () => {
         { frame: 100, joint: HEAD, turn: [-20, 0, 0] },
       ],
     });
-    expect(troublesOf(step, plain)).toEqual(['Layer “tail” has keys of “Tail”, a joint that is not there; its other keys are done.']);
+    expect(troublesOf(step, { before: plain })).toEqual([
+      'Layer “tail” has keys of “Tail”, a joint that is not there; its other keys are done.',
+    ]);
     expect(Math.max(...moved(plain, applyStep(plain, step), body.head))).toBe(0);
     expect(isSame(applyStep(plain, step), plain)).toBe(false);
   });

@@ -38,6 +38,8 @@ export const KEYS: readonly { readonly where: string; readonly keys: readonly (r
       ['P · Y', 'in place or travelling, make the other side'],
       ['Double click · arrows · Del on the threads', 'put a time pin, move it, take it out'],
       ['Arrows · Del on a contact’s edge', 'move the edge, take the contact out'],
+      ['C · V', 'take hold of joints on the stage: turn by a ring, grab by a handle'],
+      ['E · Del on a peg', 'set a peg at the playhead, take one out'],
       ['1 … 9', 'take a loop candidate'],
       ['Wheel · middle drag', 'zoom at the pointer, pan the deck'],
       ['Alt while dragging', 'no snapping to footfalls'],

@@ -2,6 +2,7 @@
 import { useThree, type ThreeEvent } from '@react-three/fiber';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
+import { mergeGeometries } from 'three/examples/jsm/utils/BufferGeometryUtils.js';
 import type { StageProp } from '@lantern/motion';
 import { DUSK } from '@/controls/theme';
 
@@ -86,8 +87,17 @@ function Prop({ prop, onMove, onDone }: { prop: StageProp; onMove: (prop: StageP
   );
 }
 
+/** Metres between a rail's posts, at the most. */
+const POSTS = 1.5;
+
 /** The body of a prop, its foot on the floor. */
 function geometryOf(kind: StageProp['kind'], width: number, height: number, depth: number): THREE.BufferGeometry {
-  if (kind === 'rope') return new THREE.CylinderGeometry(depth / 2, depth / 2, width, 10).rotateZ(Math.PI / 2).translate(0, height, 0);
-  return new THREE.BoxGeometry(width, height, depth).translate(0, height / 2, 0);
+  if (kind !== 'rope' && kind !== 'rail') return new THREE.BoxGeometry(width, height, depth).translate(0, height / 2, 0);
+  const line = new THREE.CylinderGeometry(depth / 2, depth / 2, width, 10).rotateZ(Math.PI / 2).translate(0, height, 0);
+  if (kind === 'rope') return line;
+  const fields = Math.max(1, Math.ceil(width / POSTS));
+  const posts = Array.from({ length: fields + 1 }, (_, i) =>
+    new THREE.CylinderGeometry(depth / 3, depth / 3, height, 8).translate((i / fields - 0.5) * (width - depth), height / 2, 0),
+  );
+  return mergeGeometries([line, ...posts]);
 }

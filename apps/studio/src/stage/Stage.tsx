@@ -8,6 +8,7 @@ import { DUSK } from '@/controls/theme';
 import { Floor } from './Floor';
 import { Footprints } from './Footprints';
 import { Ghosts } from './Ghosts';
+import { GrabHandle } from './GrabHandle';
 import { JointPicker } from './JointPicker';
 import { PathPen } from './PathPen';
 import { Pointer } from './Pointer';
@@ -47,7 +48,22 @@ export function Stage(props: StageProps) {
 const DRAWING_ROOM = 4;
 
 function Scene(props: StageProps) {
-  const { motion, mesh, markers, floor, view, showsPrints, ghosts = 0, trails, measuring = false, pen, picking, turning, way } = props;
+  const {
+    motion,
+    mesh,
+    markers,
+    floor,
+    view,
+    showsPrints,
+    ghosts = 0,
+    trails,
+    measuring = false,
+    pen,
+    picking,
+    turning,
+    drawing,
+    way,
+  } = props;
   const figures = useFigures(props);
   const { first, second, end } = figures;
   const centre = useMemo(() => new THREE.Vector3(), []);
@@ -55,6 +71,7 @@ function Scene(props: StageProps) {
   const names = useMemo(() => motion.skeleton.joints.map((joint) => joint.name), [motion.skeleton]);
   const pickable = useMemo(() => (second ? [first.bones, second.bones] : [first.bones]), [first, second]);
   const turned = turning ? (pickable[turning.figure]?.[turning.joint] ?? null) : null;
+  const drawn = drawing ? (first.bones[drawing.joint] ?? null) : null;
   const ring = useRef(false);
   const isOnRing = useCallback(() => ring.current, []);
   const setOnRing = useCallback((isOn: boolean) => void (ring.current = isOn), []);
@@ -84,6 +101,9 @@ function Scene(props: StageProps) {
       <Pointer bones={first.bones} names={names} measuring={measuring} />
       {picking && <JointPicker figures={pickable} isElsewhere={isOnRing} {...picking} />}
       {turned && turning && <TurnRing bone={turned} onTurn={turning.onTurn} onHover={setOnRing} />}
+      {drawn && drawing && (
+        <GrabHandle bone={drawn} onDraw={([x, y, z], isDone) => drawing.onDraw([x, y + floor, z], isDone)} onHover={setOnRing} />
+      )}
       {way ? <WayTicks way={way} /> : view === 'fit' && <WayLine rootPositions={motion.rootPositions} />}
       {pen && <PathPen {...pen} />}
       {showsPrints && markers && <Footprints prints={markers.footprints} frame={() => usePlayer.getState().frame} />}

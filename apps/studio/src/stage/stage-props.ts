@@ -1,6 +1,7 @@
 import type { BodyMesh, StageProp } from '@lantern/motion';
 import type { Markers } from '@/worker/markers';
 import type { WireMotion } from '@/worker/wire';
+import type { Drawing } from './GrabHandle';
 import type { Pen } from './PathPen';
 import type { Trail } from './Trails';
 import type { Turning } from './TurnRing';
@@ -46,6 +47,8 @@ export interface StageProps {
   /** Joints are shown as dots, those chosen larger, and picked by a click: of the first figure (0) and of the other (1). */
   readonly picking?: { readonly chosen: readonly ReadonlySet<number>[]; readonly onPick: (figure: number, joint: number) => void } | null;
   readonly turning?: Turning | null;
+  /** A joint that is drawn by a handle; places are given in the motion's own metres. */
+  readonly drawing?: Drawing | null;
   /** The root's way on the floor, x and z a frame. */
   readonly way?: Float32Array | null;
   readonly pen?: Pen | null;

@@ -7,6 +7,7 @@ import {
   clipSlides,
   groundwork,
   isMirror,
+  framesSince,
   gaitNumbers,
   legChangeDeg,
   repeatLoop,
@@ -18,6 +19,7 @@ import {
   sourceFrames,
   speedChange,
   travelTraces,
+  troublesOf,
   worldMotion,
   type AgainstSource,
   type CleanFinding,
@@ -73,6 +75,10 @@ export interface StepMeasured {
   readonly speed?: SpeedChange & { readonly legDeg: number };
   /** What a cleaning finds, the worst first. */
   readonly findings?: readonly CleanFinding[];
+  /** What of it cannot be done, in sentences; the rest of it is. */
+  readonly troubles?: readonly string[];
+  /** For every frame of the clip the frame that came into the step; null where there is no single one. */
+  readonly frames?: Float64Array | null;
   /** The clip as it comes into a change of time. */
   readonly untimed?: Untimed;
 }
@@ -187,17 +193,30 @@ export function clipMeasured({ run }: Held, recipe: ClipRecipe, view: View): Cli
     ...slidesOf(run, recipe),
     gait: figures && gaitNumbers(clip, figures.speedMps),
     traces: travelTraces(clip),
-    steps: Object.fromEntries(stepClips(run, recipe).map((clips) => [clips.step.id, measuredStep(clips)])),
+    steps: Object.fromEntries(
+      stepClips(run, recipe).map((clips, index) => [clips.step.id, measuredStep(clips, () => framesSince(run, recipe, index))]),
+    ),
   };
 }
 
-function measuredStep({ step, before, after }: StepClips): StepMeasured {
+function measuredStep(clips: StepClips, frames: () => Float64Array | null): StepMeasured {
+  const { step, before, after } = clips;
   const report = reportOf(step, before, after);
   if (step.off) return { report };
-  if (step.kind === 'clean') return { report, findings: cleanFindings(before, step) };
-  if (step.kind === 'retime') return { report, untimed: untimedOf(before) };
-  const change = step.kind === 'speed' && speedChange(before, step);
-  return change ? { report, speed: { ...change, legDeg: legChangeDeg(before, after) } } : { report };
+  switch (step.kind) {
+    case 'clean':
+      return { report, findings: cleanFindings(before, step) };
+    case 'corrections':
+      return { report, troubles: troublesOf(step, clips), frames: frames() };
+    case 'retime':
+      return { report, untimed: untimedOf(before) };
+    case 'speed': {
+      const change = speedChange(before, step);
+      return change ? { report, speed: { ...change, legDeg: legChangeDeg(before, after) } } : { report };
+    }
+    default:
+      return { report };
+  }
 }
 
 /** What leaves the worker is a copy: the worker keeps its own. */

@@ -62,7 +62,7 @@ export interface Reading {
 const MOST_SHOWN = 40;
 
 export type { CharacterView } from './fit-api';
-export type { MirroredPair } from './recipe-api';
+export type { Bend, MirroredPair } from './recipe-api';
 export type { FittedView, FitView, MappedSide } from './fitting';
 export type { ClipMeasured, ClipResult, ContactSlide, Landing, StepMeasured, Untimed, View } from './clip-result';
 

@@ -3,6 +3,9 @@ import {
   clipFigures,
   closings,
   createStep,
+  jointBend,
+  limbPlace,
+  mergeLayers,
   isMirror,
   mirrorMap,
   stepOf,
@@ -20,6 +23,8 @@ import {
   type Closing,
   type RecipeStep,
   type StepKind,
+  type StepOfKind,
+  type TouchLimb,
   type StrideTraces,
 } from '@lantern/motion';
 import { clipMeasured, clipResult, untimedOf, type ClipMeasured, type ClipResult, type Landing, type View } from './clip-result';
@@ -35,6 +40,12 @@ export interface MirroredPair {
   readonly isFirst: boolean;
   readonly confidence: number;
   readonly reason: string;
+}
+
+/** A joint's turn from rest before and after a step, degrees about the left, up and front of the rest pose, three numbers a frame. */
+export interface Bend {
+  readonly before: Float32Array;
+  readonly after: Float32Array;
 }
 
 /** What the worker does with clips and their recipes. */
@@ -71,6 +82,38 @@ export const recipeApi = {
       confidence,
       reason,
     }));
+  },
+
+  /** A joint before a step of a clip's recipe and after it: how it is turned from rest, three numbers a frame, degrees. */
+  async bend(id: string, recipe: ClipRecipe, stepId: string, joint: string): Promise<Bend | null> {
+    const { run } = await withCast(id, recipe.steps);
+    const at = recipe.steps.findIndex((step) => step.id === stepId);
+    const [before, after] = [at, at + 1].map((count) => run({ ...recipe, steps: recipe.steps.slice(0, count) }).motion);
+    const index = before.skeleton.joints.findIndex(({ name }) => name === joint);
+    return at < 0 || index < 0 ? null : { before: jointBend(before, index), after: jointBend(after, index) };
+  },
+
+  /** Some layers of a corrections step made one, from the lowest to the highest of them. */
+  async merged(id: string, recipe: ClipRecipe, stepId: string, from: number, to: number): Promise<StepOfKind<'corrections'> | null> {
+    const { run } = await withCast(id, recipe.steps);
+    const at = recipe.steps.findIndex((step) => step.id === stepId);
+    const step = recipe.steps[at];
+    if (step?.kind !== 'corrections') return null;
+    return { ...mergeLayers(run({ ...recipe, steps: recipe.steps.slice(0, at) }), step, from, to), id: step.id };
+  },
+
+  /** Where a hand or foot is in the world, metres, at a frame of the clip as it comes into a step. */
+  async limbPlace(
+    id: string,
+    recipe: ClipRecipe,
+    stepId: string,
+    limb: TouchLimb,
+    frame: number,
+  ): Promise<readonly [number, number, number] | null> {
+    const { run } = await withCast(id, recipe.steps);
+    const at = recipe.steps.findIndex((step) => step.id === stepId);
+    const motion = worldMotion(run({ ...recipe, steps: recipe.steps.slice(0, Math.max(0, at)) }));
+    return limbPlace(motion, limb, Math.min(motion.frames - 1, Math.max(0, frame)));
   },
 
   /** A new step for a clip, with what is good for it as it comes into that step. */

@@ -5,7 +5,9 @@ import { kneeAxis, reachWithLeg } from '../anatomy/leg-ik';
 import type { Body, Leg, Side } from '../model/body';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import type { FixedPoint } from '../model/fixed-point';
-import type { Motion } from '../model/motion';
+import { cutMotion, type Motion } from '../model/motion';
+import { bodyOf } from '../anatomy/body-of';
+import { groundwork } from '../measure/groundwork';
 import type { Skeleton } from '../model/skeleton';
 import type { Touch, TouchLimb } from './layers';
 
@@ -58,6 +60,21 @@ function trunkOf({ joints }: Skeleton, { hips, chest }: Body): number[] {
 /** Where a point fixed to a joint is in a frame. */
 export const pointAt = ({ positions, rotations, joints }: Globals, { joint, local }: FixedPoint, f: number): Vec3 =>
   plus(vecAt(positions, f * joints + joint), turned(rotations, (f * joints + joint) * 4, local));
+
+/**
+ * Where the middle of a hand, or the ball of a foot, is in a frame, metres; null when the skeleton lacks it.
+ *
+ * @param motion in the world
+ *
+ * @example
+ * limbPlace(motion, 'left hand', 12).length; // 3
+ */
+export function limbPlace(motion: Motion, limb: TouchLimb, frame: number): Vec3 | null {
+  const body = bodyOf(motion);
+  const points = limb.endsWith('foot') ? groundwork(motion)?.soles.points : null;
+  const found = body && touchingLimb(motion.skeleton, body, limb, points ? { left: points.left.ball, right: points.right.ball } : null);
+  return found ? pointAt(forwardKinematics(cutMotion(motion, frame, frame)), found.point, 0) : null;
+}
 
 /**
  * In place: brings a limb's point to its goals, each by a weight; the body gives way by its share, the elbow or knee is swung out as it is asked, and

@@ -16,6 +16,8 @@ import { describeTake } from '../passport/describe-take';
 import type { Motion } from '../model/motion';
 import { skeletonSignature } from '../model/signature';
 import { againstSource } from '../recipe/against-source';
+import { stepClips } from '../recipe/step-clips';
+import { troublesOf } from '../steps';
 import { recipeRunner, type ClipRecipe } from '../recipe/recipe';
 import { shipClip } from '../recipe/ship';
 import type { Project } from './schema';
@@ -158,7 +160,7 @@ export async function makeClips(
         ...figures,
         ...againstSource(run, recipe),
         ...(shipped.clip.closing && { closing: shipped.clip.closing }),
-        warnings: clipWarnings(shipped.rateChange),
+        warnings: [...clipWarnings(shipped.rateChange), ...stepWarnings(run, recipe)],
       });
       made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange, file, character });
     } catch (error) {
@@ -193,6 +195,10 @@ function fileOf({ ship, clips }: Pick<Project, 'ship' | 'clips'>, character: str
     ? ship.glb.replace(/\.glb$/i, (end) => `-${character.replace(/[^\p{L}\p{N}_-]+/gu, '-')}${end}`)
     : ship.glb;
 }
+
+/** What of a clip's steps cannot be done on it. */
+const stepWarnings = (run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe): Warning[] =>
+  stepClips(run, recipe).flatMap((clips) => troublesOf(clips.step, clips).map((message) => ({ code: 'left-out', message })));
 
 function clipWarnings(rateChange: number): Warning[] {
   const percent = Math.abs(rateChange - 1) * 100;

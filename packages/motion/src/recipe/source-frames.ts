@@ -12,15 +12,27 @@ import { stepClips } from './step-clips';
  * @example
  * sourceFrames(run, { from: 10, to: 14, steps: [] }); // [0, 1, 2, 3, 4]
  */
-export function sourceFrames(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe): Float64Array | null {
-  let at: Float64Array = Float64Array.from({ length: recipe.to - recipe.from + 1 }, (_, f) => f);
-  for (const clips of stepClips(run, recipe)) {
-    if (clips.step.off) continue;
-    const frames = framesBefore(clips.step, clips);
-    if (!frames) return null;
-    const cut = at;
+export const sourceFrames = (run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe): Float64Array | null => framesSince(run, recipe, 0);
+
+/**
+ * The same counted where a step begins: for every frame of the finished clip the frame that came into the step.
+ *
+ * @param index of the step in the recipe
+ *
+ * @example
+ * framesSince(run, { from: 10, to: 14, steps: [] }, 0); // [0, 1, 2, 3, 4]
+ */
+export function framesSince(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe, index: number): Float64Array | null {
+  const clips = stepClips(run, recipe);
+  const { frames } = (index < clips.length ? clips[index].before : run(recipe)).motion;
+  let at: Float64Array = Float64Array.from({ length: frames }, (_, f) => f);
+  for (const each of clips.slice(index)) {
+    if (each.step.off) continue;
+    const found = framesBefore(each.step, each);
+    if (!found) return null;
+    const before = at;
     // Of two neighbouring frames the nearer: between the end of one cycle and the start of the next there is nothing.
-    at = frames.map((f) => cut[Math.min(cut.length - 1, Math.max(0, Math.round(f)))]);
+    at = found.map((f) => before[Math.min(before.length - 1, Math.max(0, Math.round(f)))]);
   }
   return at;
 }

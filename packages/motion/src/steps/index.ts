@@ -149,9 +149,17 @@ export function reportOf<Kind extends StepKind>(step: ByKind[Kind], before: Clip
   return step.off ? null : (DEFINITIONS[step.kind as Kind].report?.(before, after, step) ?? null);
 }
 
-/** What of a step cannot be done on a clip, in sentences. */
-export function troublesOf<Kind extends StepKind>(step: ByKind[Kind], before: Clip): readonly string[] {
-  return step.off ? [] : (DEFINITIONS[step.kind as Kind].troubles?.(before, step) ?? []);
+/**
+ * What of a step cannot be done on a clip, in sentences; the rest of it is done.
+ *
+ * @param clips before it, looked at only where it is needed
+ *
+ * @example
+ * troublesOf(stepSchema.parse({ kind: 'loop' }), { before: cutClip(motion, 10, 40) }); // []
+ */
+export function troublesOf<Kind extends StepKind>(step: ByKind[Kind], clips: { readonly before: Clip }): readonly string[] {
+  const { troubles } = DEFINITIONS[step.kind as Kind];
+  return step.off || !troubles ? [] : troubles(clips.before, step);
 }
 
 /**

@@ -3,6 +3,7 @@ import type { TakeInfo } from '@/data/project';
 import type { ContactSlide } from '@/worker/core.worker';
 import type { SetContacts } from './deck/ContactEdges';
 import { Deck } from './deck/Deck';
+import { layersOf } from './layers/layers-of';
 import { threadsOf } from './retime/threads';
 import { contactsInCut, contactsInCycle } from './take-frame';
 import type { Workbench } from './use-workbench';
@@ -42,7 +43,8 @@ export function BenchDeck({ bench, take }: { bench: Workbench; take: TakeInfo })
         bench.propose();
       }}
       contacts={place && measured ? contactsInCut(measured.contacts, place.start, place.cycle) : NO_CONTACTS}
-      threads={threadsOf(doc, shown, measured, put)}
+      threads={bench.corrections.isOn ? undefined : threadsOf(doc, shown, measured, put)}
+      layers={layersOf(bench)}
       onContacts={setContacts}
     />
   );

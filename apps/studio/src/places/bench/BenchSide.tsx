@@ -9,6 +9,8 @@ import { ClipHead } from './ClipHead';
 import { CandidateList } from './glasses/CandidateList';
 import { Proposals } from './glasses/Proposals';
 import { SeamFigures } from './glasses/SeamFigures';
+import { CorrectionsContext } from './layers/corrections-context';
+import { useCorrectionsTools } from './layers/use-corrections-tools';
 import { NoClip } from './Nothing';
 import { RecipePanel } from './recipe/RecipePanel';
 import type { Workbench } from './use-workbench';
@@ -17,6 +19,7 @@ import type { Workbench } from './use-workbench';
 export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo }) {
   const { doc, docs, opened, acts, edits, put, reading, candidates, isSearching, cut, seam, measured, result } = bench;
   const names = useMemo(() => new Set(docs.filter((d) => d.id !== doc?.id).map((d) => d.name.toLowerCase())), [docs, doc]);
+  const tools = useCorrectionsTools(bench, take);
   return (
     <Box
       sx={{
@@ -55,7 +58,9 @@ export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo })
       )}
       {doc && (
         <Section id="bench recipe" title="Recipe">
-          <RecipePanel doc={doc} about={bench.about} onChange={put} />
+          <CorrectionsContext value={tools}>
+            <RecipePanel doc={doc} about={bench.about} onChange={put} />
+          </CorrectionsContext>
         </Section>
       )}
       <CandidateList candidates={candidates} isSearching={isSearching} cut={cut} onTake={edits.takeLoop} />

@@ -1,13 +1,16 @@
 'use client';
 import type { Skeleton } from '@lantern/motion';
 import { Box, CircularProgress, Typography } from '@mui/material';
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
+import { useCorrecting } from '@/data/correcting';
 import { useCharacter } from '@/data/fits';
 import type { Pen } from '@/stage/PathPen';
 import { AtFrame, StageFrame } from '@/stage/StageFrame';
+import type { StageProps } from '@/stage/stage-props';
 import type { ClipResult, OpenTake } from '@/worker/core.worker';
 import type { Markers } from '@/worker/markers';
 import type { WireMotion } from '@/worker/wire';
+import type { Corrections } from './layers/use-corrections';
 
 /** The Bench's window: the clip as it plays, or the take as it was captured. */
 export function BenchStage({
@@ -20,6 +23,7 @@ export function BenchStage({
   pair,
   pen,
   character,
+  corrections,
   children,
 }: {
   take: OpenTake | null;
@@ -34,9 +38,11 @@ export function BenchStage({
   pen: Pen | null;
   /** Whom the clip is fitted to. */
   character: string | null;
+  corrections: Corrections;
   children: ReactNode;
 }) {
   const { data: skin } = useCharacter(character);
+  const hold = useHold(corrections, shown?.motion.skeleton ?? null);
   if (!take) {
     const notice = error ? <Typography role="alert">{error.message}</Typography> : <CircularProgress aria-label="Loading the take" />;
     return <StageFrame stage={null} notice={notice} />;
@@ -57,6 +63,7 @@ export function BenchStage({
         pair,
         way: shown?.way,
         pen,
+        ...hold,
       }}
       footer={
         <>
@@ -75,6 +82,25 @@ export function BenchStage({
       }
     />
   );
+}
+
+const NONE: ReadonlySet<number> = new Set();
+
+/** What can be taken hold of on the stage while the clip is corrected. */
+function useHold({ isOn, joint, turn, draw }: Corrections, skeleton: Skeleton | null): Pick<StageProps, 'picking' | 'turning' | 'drawing'> {
+  const mode = useCorrecting((state) => state.mode);
+  const picking = useMemo(
+    () =>
+      isOn && skeleton
+        ? {
+            chosen: [joint < 0 ? NONE : new Set([joint])],
+            onPick: (_: number, picked: number) => useCorrecting.setState({ joint: skeleton.joints[picked].name }),
+          }
+        : null,
+    [isOn, joint, skeleton],
+  );
+  if (!isOn || joint < 0) return { picking };
+  return mode === 'turn' ? { picking, turning: { figure: 0, joint, onTurn: turn } } : { picking, drawing: { joint, onDraw: draw } };
 }
 
 const sameJoints = (a: Skeleton, b: Skeleton): boolean =>

@@ -1,5 +1,6 @@
 'use client';
 import { BenchStage } from './BenchStage';
+import { HoldBar } from './layers/HoldBar';
 import { Glasses } from './glasses/Glasses';
 import { PreviewBar } from './PreviewBar';
 import { takeFrameNow } from './use-load-player';
@@ -20,7 +21,9 @@ export function BenchWindow({ bench }: { bench: Workbench }) {
         isBusy={bench.isBusy}
         pair={bench.pair}
         pen={bench.pen}
+        corrections={bench.corrections}
       >
+        {bench.corrections.isOn && <HoldBar />}
         <PreviewBar
           preview={preview}
           hasClip={doc !== null}
@@ -32,6 +35,8 @@ export function BenchWindow({ bench }: { bench: Workbench }) {
           onPreview={bench.setPreview}
           onGlass={bench.setGlass}
           onWorry={bench.worry}
+          isCorrecting={bench.corrections.isOn}
+          onCorrect={bench.correct}
         />
       </BenchStage>
       {opened.data && isOpen && (

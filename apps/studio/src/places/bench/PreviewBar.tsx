@@ -17,6 +17,8 @@ export function PreviewBar({
   onPreview,
   onGlass,
   onWorry,
+  isCorrecting,
+  onCorrect,
 }: {
   preview: Preview;
   hasClip: boolean;
@@ -28,11 +30,14 @@ export function PreviewBar({
   onPreview: (preview: Preview) => void;
   onGlass: (glass: GlassName | null) => void;
   onWorry: () => void;
+  isCorrecting: boolean;
+  onCorrect: () => void;
 }) {
   const toggle = (name: GlassName) => onGlass(glass === name ? null : name);
   return (
     <>
       <Box role="toolbar" aria-label="Instruments" sx={{ display: 'flex', mr: 1.5 }}>
+        {hasClip && <Choice label="correct" title="Take hold of joints (C)" isOn={isCorrecting} onClick={onCorrect} />}
         {hasCut && <Choice label="loupe" isOn={glass === 'loupe'} onClick={() => toggle('loupe')} />}
         <Choice label="map" isOn={glass === 'map'} onClick={() => toggle('map')} />
         {isLoop && preview !== 'take' && <Choice label="worry the seam" isOn={false} onClick={onWorry} />}

@@ -2,8 +2,10 @@ import { addableSteps, aboutStep, type LoopCandidate, type RecipeStep, type Step
 import { useMemo } from 'react';
 import { useKeys } from '@/controls/use-keys';
 import { useClips, type ClipDoc } from '@/data/clips-store';
+import { useCorrecting } from '@/data/correcting';
 import { useOfferCommands, type Command } from '@/shell/commands';
 import type { GlassName } from './PreviewBar';
+import type { Corrections } from './layers/use-corrections';
 import { withStepOpened } from './recipe/add-step';
 import type { Cut, Preview } from './use-bench';
 
@@ -26,6 +28,9 @@ interface Acts {
   readonly glass: GlassName | null;
   readonly setGlass: (glass: GlassName | null) => void;
   readonly created: (kind: StepKind) => Promise<RecipeStep>;
+  /** Joints are taken hold of on the stage, or no longer. */
+  readonly correct: () => void;
+  readonly corrections: Corrections;
 }
 
 /** The keys of the Bench, and what its command finder offers: every act of the place and of the open clip. */
@@ -39,6 +44,9 @@ export function useBenchKeys(acts: Acts): void {
   useKeys('q', acts.worry);
   useKeys('y', acts.otherSide);
   useKeys('p', inPlace);
+  useKeys('c', () => doc && acts.correct());
+  useKeys('v', () => useCorrecting.setState(({ mode }) => ({ mode: mode === 'turn' ? 'grab' : 'turn' })));
+  useKeys('e', acts.corrections.peg);
   useKeys('home', () => acts.toEnd(true), 'arrows');
   useKeys('end', () => acts.toEnd(false), 'arrows');
   useKeys('1,2,3,4,5,6,7,8,9', (event) => {
@@ -71,7 +79,7 @@ const NO_COMMANDS: Command[] = [];
 
 /** What can be done to the open clip, and to each of its steps. */
 function useClipCommands(acts: Acts): Command[] {
-  const { doc, setPost, splitHere, duplicate, otherSide, bake, remove, worry, setPreview, glass, setGlass, created } = acts;
+  const { doc, setPost, splitHere, duplicate, otherSide, bake, remove, worry, setPreview, glass, setGlass, created, correct } = acts;
   return useMemo(() => {
     if (!doc) return NO_COMMANDS;
     return [
@@ -83,13 +91,14 @@ function useClipCommands(acts: Acts): Command[] {
       { id: 'bake', label: 'Bake this clip to a take of its own', run: bake },
       { id: 'remove-clip', label: 'Remove this clip', run: remove },
       { id: 'worry', label: 'Worry the seam: play the half second around it', keys: 'Q', run: worry },
+      { id: 'correct', label: 'Take hold of joints on the stage', keys: 'C', run: correct },
       { id: 'loupe', label: 'Loupe over the seam', run: () => setGlass(glass === 'loupe' ? null : 'loupe') },
       { id: 'see-take', label: 'See the take as captured', run: () => setPreview('take') },
       { id: 'see-place', label: 'See the clip in place', keys: 'P', run: () => setPreview('place') },
       { id: 'see-travel', label: 'See the clip travelling', run: () => setPreview('travel') },
       ...stepCommands(doc, created),
     ];
-  }, [doc, setPost, splitHere, duplicate, otherSide, bake, remove, worry, setPreview, glass, setGlass, created]);
+  }, [doc, setPost, splitHere, duplicate, otherSide, bake, remove, worry, setPreview, glass, setGlass, created, correct]);
 }
 
 function stepCommands(doc: ClipDoc, created: Acts['created']): Command[] {

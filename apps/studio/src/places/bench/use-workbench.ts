@@ -2,6 +2,7 @@ import { characterIn, stepOf, type LoopCandidate, type Segment } from '@lantern/
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
+import { useCorrecting } from '@/data/correcting';
 import { recut } from '@/data/new-clip';
 import { usePlayer } from '@/data/player';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
@@ -12,6 +13,8 @@ import { useAboutRecipe } from './recipe/use-about-recipe';
 import { clipFrameOf, takeFrameOf, type ClipTime } from './take-frame';
 import { useBench, useClipResult, useEndPoses, useLoops, useReading, useSeam, type Cut, type Preview } from './use-bench';
 import { useBenchKeys } from './use-bench-keys';
+import { useCorrections } from './layers/use-corrections';
+import { useDraft } from './use-draft';
 import { useClipActs } from './use-clip-acts';
 import { takeFrameNow, useLoadPlayer } from './use-load-player';
 import { usePen } from './use-pen';
@@ -33,7 +36,9 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
   const [near, setNear] = useState<Cut | null>(null);
   const isOpen = opened.data !== undefined && take !== null && opened.data.id === takeKey(take);
   const { result, measured } = useClipResult(take, isOpen, doc, REPEATS, preview === 'place');
-  const shown = doc && preview !== 'take' && result.data ? result.data : null;
+  const draft = useDraft(take, result.isPlaceholderData ? null : (result.data ?? null), { repeats: REPEATS, inPlace: preview === 'place' });
+  const latest = draft.result ?? result.data;
+  const shown = doc && preview !== 'take' && latest ? latest : null;
   const { cut, setDraft, time } = useCut(doc, shown);
   const seam = useSeam(take, isOpen, cut);
   const loops = useLoops(take, isOpen);
@@ -49,6 +54,11 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
       usePlayer.getState().seek(frame);
     },
   });
+  const corrections = useCorrections({ doc, shown, measured: measured.data ?? null, draft: draft.show });
+  const correct = useCallback(() => {
+    setPreview((now) => (now === 'take' ? 'travel' : now));
+    useCorrecting.setState(({ isOn }) => ({ isOn: preview === 'take' || !isOn }));
+  }, [preview]);
   const acts = useClipActs(take, doc);
   const edits = useCutEdits({
     doc,
@@ -77,11 +87,13 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
     setPreview,
     glass,
     setGlass,
+    correct,
+    corrections,
     toEnd: (isStart) => cut && usePlayer.getState().seek(isStart ? (shown ? 0 : cut.from) : (shown?.cycle ?? cut.to)),
   });
   return {
     ...{ docs, doc, take, opened, isOpen, cut, time, seam, candidates, shown, result, measured: measured.data ?? null, about, acts, edits },
-    ...{ travels, preview, setPreview, glass, setGlass, proposing, setProposing, propose, worry, setNear, pen, put },
+    ...{ travels, preview, setPreview, glass, setGlass, proposing, setProposing, propose, worry, setNear, pen, put, corrections, correct },
     isSearching: loops.isLoading || !isOpen,
     isBusy: result.isFetching || measured.isFetching,
     reading: reading.data,

@@ -15,6 +15,7 @@ const USUAL: Record<StageProp['kind'], readonly [number, number, number]> = {
   box: [0.6, 0.6, 0.6],
   step: [1.6, 0.15, 0.8],
   rope: [2, 0.12, 0.04],
+  rail: [3, 0.9, 0.05],
   seat: [0.5, 0.45, 0.45],
   wall: [3, 2.2, 0.12],
 };

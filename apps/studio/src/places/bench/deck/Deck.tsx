@@ -8,6 +8,7 @@ import { Ribbon } from '@/timeline/Ribbon';
 import { useWidth } from '@/timeline/use-width';
 import type { ContactSlide, OpenTake } from '@/worker/core.worker';
 import { ContactEdges, type SetContacts } from './ContactEdges';
+import type { RowPlace } from '../layers/LayerRows';
 import { LoopArcs } from './LoopArcs';
 import { GUTTER, RULER } from '@/timeline/deck-layout';
 import { useAxis } from '@/timeline/axis-window';
@@ -49,6 +50,8 @@ export interface DeckProps {
   readonly onContacts: (contacts: SetContacts) => void;
   /** Drawn in place of the traces while time is worked on. */
   readonly threads?: (place: ThreadPlace) => ReactNode;
+  /** Drawn in place of the traces while the clip is corrected. */
+  readonly layers?: (place: RowPlace) => ReactNode;
 }
 
 /** Where the threads are drawn. */
@@ -114,7 +117,7 @@ export function Deck(props: DeckProps) {
             traceY={rows.trace}
             traceHeight={rows.traceHeight}
             height={height}
-            isTime={threads !== undefined}
+            inPlace={threads ? 'time' : props.layers ? 'layers' : 'traces'}
           />
           {threads?.({ x0: GUTTER, width: span - 14, y: rows.trace + 4, height: height - rows.trace - CLIPS - 8, svg })}
           <Posts {...props} axis={axis} height={rows.posts} />
@@ -167,7 +170,7 @@ function useHeight(ref: RefObject<HTMLDivElement | null>): number {
 function AlongTheAxis(props: DeckProps & { axis: Axis; rows: Rows }) {
   const { take, cut, seam, candidates, clips, open, takeFrame, onTakeLoop, onNearLoop, onOpenClip, segments, onSegment, axis, rows } =
     props;
-  const { contacts, onContacts, threads } = props;
+  const { contacts, onContacts, threads, layers } = props;
   const { window, span, x, frameAt } = axis;
   const { fps } = take.motion;
   return (
@@ -191,7 +194,7 @@ function AlongTheAxis(props: DeckProps & { axis: Axis; rows: Rows }) {
           <Ribbon contacts={take.contacts} side="right" x={x} y={rows.ribbon + 26} from={window.from} to={window.to} />
         </g>
       )}
-      {!threads && <Traces take={take} axis={axis} rows={rows} />}
+      {!threads && !layers && <Traces take={take} axis={axis} rows={rows} />}
       <LoopArcs
         candidates={candidates}
         cut={cut}
@@ -213,6 +216,7 @@ function AlongTheAxis(props: DeckProps & { axis: Axis; rows: Rows }) {
           onChange={onContacts}
         />
       )}
+      {layers?.({ x, frameAt, x0: GUTTER, width: span, y: rows.trace + 2, height: 2 * rows.traceHeight })}
       <DeckPlayhead x={x} frame={takeFrame} height={rows.posts} />
       <ClipStrip clips={clips} open={open} x={x} y={rows.clips} height={CLIPS - 10} onOpen={onOpenClip} />
       {cut && <SeamTag cut={cut} seam={seam} fps={fps} x={x} y={RULER + READ + 2} />}

@@ -12,38 +12,47 @@ import type { DeckWindow } from '@/timeline/axis-window';
 import { ticks } from '@/timeline/ticks';
 import type { Cut } from '../use-bench';
 
+/** What is said of the rows where the traces stand. */
+function wordsOf(
+  inPlace: 'traces' | 'time' | 'layers',
+  { traceY, traceHeight, height }: { traceY: number; traceHeight: number; height: number },
+): [string, number][] {
+  if (inPlace === 'layers') return [['layers', traceY + 16]];
+  if (inPlace === 'time')
+    return [
+      ['clip', traceY + 22],
+      ['result', height - 74],
+      ['pace', height - 50],
+    ];
+  return [
+    ['speed', traceY + traceHeight * 0.5],
+    ['m/s', traceY + traceHeight * 0.5 + 13],
+    ['hips', traceY + traceHeight * 1.5],
+    ['cm', traceY + traceHeight * 1.5 + 13],
+  ];
+}
+
 export function Labels({
   take,
   ribbonY,
   traceY,
   traceHeight,
   height,
-  isTime,
+  inPlace,
 }: {
   take: OpenTake;
   ribbonY: number;
   traceY: number;
   traceHeight: number;
   height: number;
-  /** The threads of time stand where the traces do. */
-  isTime: boolean;
+  /** What stands where the traces do, if not they. */
+  inPlace: 'traces' | 'time' | 'layers';
 }) {
   const words: [string, number][] = [
     ['frames', 17],
     ['reads', RULER + 16],
     ['loops', RULER + 48],
-    ...(isTime
-      ? ([
-          ['clip', traceY + 22],
-          ['result', height - 74],
-          ['pace', height - 50],
-        ] as [string, number][])
-      : ([
-          ['speed', traceY + traceHeight * 0.5],
-          ['m/s', traceY + traceHeight * 0.5 + 13],
-          ['hips', traceY + traceHeight * 1.5],
-          ['cm', traceY + traceHeight * 1.5 + 13],
-        ] as [string, number][])),
+    ...wordsOf(inPlace, { traceY, traceHeight, height }),
     ['clips', height - 11],
   ];
   return (

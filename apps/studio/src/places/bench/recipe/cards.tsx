@@ -1,6 +1,7 @@
 'use client';
 import type { StepKind } from '@lantern/motion';
 import type { ReactNode } from 'react';
+import { CorrectionsCard } from '../layers/CorrectionsCard';
 import { RetimeCard } from '../retime/RetimeCard';
 import { CleanCard } from './CleanCard';
 import { DelayCard } from './DelayCard';
@@ -35,6 +36,7 @@ const CARDS: Cards = {
   hips: HipsCard,
   delay: DelayCard,
   'foot-lock': FootLockCard,
+  corrections: CorrectionsCard,
   travel: TravelCard,
   retime: RetimeCard,
 };
