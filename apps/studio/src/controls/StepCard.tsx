@@ -1,6 +1,7 @@
 'use client';
 import { aboutStep, type RecipeStep, type StepReport } from '@lantern/motion';
 import CloseIcon from '@mui/icons-material/Close';
+import GhostIcon from '@mui/icons-material/Compare';
 import { Box, Switch, Typography } from '@mui/material';
 import { createContext, useContext, type ReactNode } from 'react';
 import { BOUNDS, isOut } from '@/data/bounds';
@@ -14,6 +15,8 @@ export interface AboutCard {
   readonly report: StepReport | null;
   /** Takes the step out of the recipe; null where it cannot be. */
   readonly remove: (() => void) | null;
+  /** The clip without the step is seen as a ghost; null where that cannot be. */
+  readonly ghost?: { readonly isOn: boolean; readonly toggle: () => void } | null;
 }
 
 export const CardContext = createContext<AboutCard>({ report: null, remove: null });
@@ -32,7 +35,7 @@ export function StepCard<Step extends RecipeStep>({
   onChange: (step: Step) => void;
   children: ReactNode;
 }) {
-  const { report, remove } = useContext(CardContext);
+  const { report, remove, ghost } = useContext(CardContext);
   const { title } = aboutStep(step.kind);
   const [isOpen, setOpen] = useFold(foldOf(step), false);
   const shows = isOpen && !step.off;
@@ -75,6 +78,11 @@ export function StepCard<Step extends RecipeStep>({
           color="default"
           sx={{ mr: -0.5, flexShrink: 0 }}
         />
+        {ghost && shows && (
+          <Sign name={`See the clip without the ${title.toLowerCase()} step as a ghost`} pressed={ghost.isOn} onClick={ghost.toggle}>
+            <GhostIcon sx={{ color: ghost.isOn ? chart('lampText') : undefined }} />
+          </Sign>
+        )}
         {remove && (
           <Sign name={`Remove the ${title.toLowerCase()} step`} onClick={remove}>
             <CloseIcon />

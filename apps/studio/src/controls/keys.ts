@@ -39,6 +39,8 @@ export const KEYS: readonly { readonly where: string; readonly keys: readonly (r
       ['Double click · arrows · Del on the threads', 'put a time pin, move it, take it out'],
       ['Arrows · Del on a contact’s edge', 'move the edge, take the contact out'],
       ['C · V', 'take hold of joints on the stage: turn by a ring, grab by a handle'],
+      ['H held', 'the take as it was captured'],
+      ['Tab · Shift Tab · Esc', 'along the chain of the joint taken hold of, and let go'],
       ['E · Del on a peg', 'set a peg at the playhead, take one out'],
       ['1 … 9', 'take a loop candidate'],
       ['Wheel · middle drag', 'zoom at the pointer, pan the deck'],

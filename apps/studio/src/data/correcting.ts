@@ -11,7 +11,12 @@ interface Correcting {
   /** By name: clips are of different skeletons. */
   readonly joint: string | null;
   readonly mode: HoldMode;
+  /** The step without which the clip is seen as a ghost beside what it is, by its id. */
+  readonly without: string | null;
 }
 
 /** What is being corrected on the Bench; it stays while one goes from clip to clip. */
-export const useCorrecting = create<Correcting>()(() => ({ isOn: false, layer: 0, joint: null, mode: 'turn' }));
+export const useCorrecting = create<Correcting>()(() => ({ isOn: false, layer: 0, joint: null, mode: 'turn', without: null }));
+
+/** The clip without a step as a ghost, or no longer. */
+export const toggleGhost = (id: string): void => useCorrecting.setState(({ without }) => ({ without: without === id ? null : id }));

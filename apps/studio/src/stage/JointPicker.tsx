@@ -5,6 +5,22 @@ import * as THREE from 'three';
 import { DUSK } from '@/controls/theme';
 import { listen, nearestTo } from './canvas-pick';
 
+let known: THREE.Texture | null = null;
+
+/** A round dot. */
+function disc(): THREE.Texture {
+  if (known) return known;
+  const size = 32;
+  const pixels = new Uint8Array(size * size * 4);
+  for (let i = 0; i < size * size; i++) {
+    const [x, y] = [(i % size) - (size - 1) / 2, Math.floor(i / size) - (size - 1) / 2];
+    pixels.set([255, 255, 255, Math.hypot(x, y) < size / 2 ? 255 : 0], i * 4);
+  }
+  known = new THREE.DataTexture(pixels, size, size);
+  known.needsUpdate = true;
+  return known;
+}
+
 /** Joints of one or two figures as dots over their bodies, larger where they are chosen; a click on one picks it. */
 export function JointPicker({
   figures,
@@ -29,7 +45,9 @@ export function JointPicker({
           const geometry = new THREE.BufferGeometry();
           geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(joints.length * 3), 3));
           const material = new THREE.PointsMaterial({
-            size: isChosen ? 11 : 5,
+            size: isChosen ? 12 : 6,
+            map: disc(),
+            alphaTest: 0.5,
             sizeAttenuation: false,
             color: isChosen ? DUSK.warm : DUSK.text,
             depthTest: false,

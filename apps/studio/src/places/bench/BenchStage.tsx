@@ -24,6 +24,7 @@ export function BenchStage({
   pen,
   character,
   corrections,
+  ghost,
   children,
 }: {
   take: OpenTake | null;
@@ -39,6 +40,8 @@ export function BenchStage({
   /** Whom the clip is fitted to. */
   character: string | null;
   corrections: Corrections;
+  /** The clip without a step, seen through it. */
+  ghost: ClipResult | null;
   children: ReactNode;
 }) {
   const { data: skin } = useCharacter(character);
@@ -63,6 +66,10 @@ export function BenchStage({
         pair,
         way: shown?.way,
         pen,
+        other:
+          ghost && shown
+            ? { motion: ghost.motion, mesh: figure === 1 && skin ? skin.mesh : take.mesh, floor: ghost.floor, shift: NOWHERE }
+            : null,
         ...hold,
       }}
       footer={
@@ -84,6 +91,7 @@ export function BenchStage({
   );
 }
 
+const NOWHERE = [0, 0] as const;
 const NONE: ReadonlySet<number> = new Set();
 
 /** What can be taken hold of on the stage while the clip is corrected. */

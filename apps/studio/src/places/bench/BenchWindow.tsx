@@ -22,6 +22,7 @@ export function BenchWindow({ bench }: { bench: Workbench }) {
         pair={bench.pair}
         pen={bench.pen}
         corrections={bench.corrections}
+        ghost={bench.ghost}
       >
         {bench.corrections.isOn && <HoldBar />}
         <PreviewBar

@@ -1,5 +1,6 @@
 import { addableSteps, aboutStep, type LoopCandidate, type RecipeStep, type StepKind } from '@lantern/motion';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 import { useKeys } from '@/controls/use-keys';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { useCorrecting } from '@/data/correcting';
@@ -31,6 +32,8 @@ interface Acts {
   /** Joints are taken hold of on the stage, or no longer. */
   readonly correct: () => void;
   readonly corrections: Corrections;
+  /** Shows the take where the playhead is. */
+  readonly asCaptured: () => void;
 }
 
 /** The keys of the Bench, and what its command finder offers: every act of the place and of the open clip. */
@@ -47,6 +50,8 @@ export function useBenchKeys(acts: Acts): void {
   useKeys('c', () => doc && acts.correct());
   useKeys('v', () => useCorrecting.setState(({ mode }) => ({ mode: mode === 'turn' ? 'grab' : 'turn' })));
   useKeys('e', acts.corrections.peg);
+  useChainKeys(acts.corrections);
+  useCapturedWhileHeld(acts);
   useKeys('home', () => acts.toEnd(true), 'arrows');
   useKeys('end', () => acts.toEnd(false), 'arrows');
   useKeys('1,2,3,4,5,6,7,8,9', (event) => {
@@ -55,6 +60,38 @@ export function useBenchKeys(acts: Acts): void {
   });
   useOfferCommands('bench', usePlaceCommands(acts));
   useOfferCommands('clip', useClipCommands(acts));
+}
+
+/** While H is held the take is seen as it was captured. */
+function useCapturedWhileHeld({ doc, preview, setPreview, asCaptured }: Acts): void {
+  const before = useRef<Preview | null>(null);
+  const end = () => {
+    if (before.current) setPreview(before.current);
+    before.current = null;
+  };
+  useKeys('h', () => {
+    if (!doc || before.current || preview === 'take') return;
+    before.current = preview;
+    asCaptured();
+  });
+  useHotkeys('h', end, { keyup: true, keydown: false });
+}
+
+/** Tab goes along the chain of the joint that is taken hold of, to what hangs from it first, with Shift back; Escape lets go. */
+function useChainKeys({ isOn, joint, skeleton }: Corrections): void {
+  const along = (by: 1 | -1) => {
+    if (!skeleton) return;
+    const { joints } = skeleton;
+    const next = by < 0 ? joints[joint].parent : joints.findIndex(({ parent }) => parent === joint);
+    if (next >= 0) useCorrecting.setState({ joint: joints[next].name });
+  };
+  // In a field or on a button Tab goes on to the next of them.
+  const isElsewhere = ({ target }: { target: EventTarget | null }) =>
+    !isOn || joint < 0 || (target instanceof Element && target.closest('body') !== target && target.tagName !== 'CANVAS');
+  const options = { preventDefault: true, ignoreEventWhen: isElsewhere };
+  useHotkeys('tab', () => along(1), options);
+  useHotkeys('shift+tab', () => along(-1), options);
+  useHotkeys('escape', () => useCorrecting.setState({ joint: null }), { ignoreEventWhen: isElsewhere });
 }
 
 /** What can be done without a clip. */

@@ -13,6 +13,8 @@ import { useAboutRecipe } from './recipe/use-about-recipe';
 import { clipFrameOf, takeFrameOf, type ClipTime } from './take-frame';
 import { useBench, useClipResult, useEndPoses, useLoops, useReading, useSeam, type Cut, type Preview } from './use-bench';
 import { useBenchKeys } from './use-bench-keys';
+import { useBend } from './layers/use-bend';
+import { useGhost } from './use-ghost';
 import { useCorrections } from './layers/use-corrections';
 import { useDraft } from './use-draft';
 import { useClipActs } from './use-clip-acts';
@@ -89,6 +91,7 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
     setGlass,
     correct,
     corrections,
+    asCaptured: () => travels.showTake(takeFrameNow(time)),
     toEnd: (isStart) => cut && usePlayer.getState().seek(isStart ? (shown ? 0 : cut.from) : (shown?.cycle ?? cut.to)),
   });
   return {
@@ -99,6 +102,8 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
     reading: reading.data,
     segments: reading.data?.segments ?? NO_SEGMENTS,
     pair: useEndPoses(take, near),
+    bend: useBend(take, doc, corrections.isOn),
+    ghost: useGhost(take, doc, shown, { repeats: REPEATS, inPlace: preview === 'place' }),
     character: doc && characterIn(doc.steps),
     lock: doc ? stepOf(doc.steps, 'foot-lock') : undefined,
   };

@@ -1,4 +1,5 @@
-import { createStep, layerSchema, stepSchema, withStep, type Layer, type RecipeStep, type StepOfKind } from '@lantern/motion';
+import { createStep, layerSchema, stepSchema, type Layer, type RecipeStep, type StepOfKind } from '@lantern/motion';
+import { withStepOpened } from '../recipe/add-step';
 import type { ClipDoc } from '@/data/clips-store';
 
 export type CorrectionsStep = StepOfKind<'corrections'>;
@@ -16,7 +17,7 @@ export function withLayers(doc: ClipDoc, change: (layers: readonly Layer[]) => r
   const step = correctionsOf(doc);
   if (step) return withLayersIn(doc, step, change(step.layers));
   const made = stepSchema.parse({ ...createStep('corrections'), layers: change([]) });
-  return { ...doc, steps: withStep(doc.steps, made) };
+  return withStepOpened(doc, made);
 }
 
 export const withLayersIn = (doc: ClipDoc, { id }: CorrectionsStep, layers: readonly Layer[]): ClipDoc => ({

@@ -8,6 +8,7 @@ import {
   type Layer,
   type Motion,
   type Quat,
+  type Skeleton,
   type Vec3,
 } from '@lantern/motion';
 import { useCallback, useMemo, useRef } from 'react';
@@ -24,6 +25,7 @@ export interface Corrections {
   /** The open layer and its number; null when there is none yet. */
   readonly layer: Layer | null;
   readonly index: number;
+  readonly skeleton: Skeleton | null;
   /** The joint taken hold of, in the skeleton that is shown; -1 for none. */
   readonly joint: number;
   /** The frame that came into the corrections at the playhead. */
@@ -116,7 +118,7 @@ export function useCorrections({ doc, shown, measured, draft }: Shown): Correcti
   );
   return useMemo(
     () => ({
-      ...{ isOn: isOn && shown !== null, step, layer, index, joint, frameNow, clipFrame, cycle, put, fps },
+      ...{ isOn: isOn && shown !== null, step, layer, index, joint, frameNow, clipFrame, cycle, put, fps, skeleton: skeleton ?? null },
       turn: (axis, degrees, isDone) => move((pose) => [turnInWorld(pose, joint, aboutAxis(axis, degrees))], 'turned', isDone),
       draw: (to, isDone) => move((pose) => grab(pose, joint, to), 'moved', isDone),
       peg: () => {

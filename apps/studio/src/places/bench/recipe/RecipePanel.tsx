@@ -5,6 +5,7 @@ import { Box, Button, ListItemText, Menu, MenuItem } from '@mui/material';
 import { useState } from 'react';
 import { Guarded } from '@/controls/Guarded';
 import { CardContext } from '@/controls/StepCard';
+import { toggleGhost, useCorrecting } from '@/data/correcting';
 import type { ClipDoc } from '@/data/clips-store';
 import { withStepOpened } from './add-step';
 import { Card } from './cards';
@@ -12,6 +13,7 @@ import type { AboutRecipe } from './use-about-recipe';
 
 /** The recipe as a column of step cards, each switched, changed, measured and removed in its place. */
 export function RecipePanel({ doc, about, onChange }: { doc: ClipDoc; about: AboutRecipe; onChange: (doc: ClipDoc) => void }) {
+  const ghost = useCorrecting((state) => state.without);
   const put = (id: string, next: RecipeStep) => onChange({ ...doc, steps: doc.steps.map((step) => (step.id === id ? next : step)) });
   const add = async (kind: StepKind) => onChange(withStepOpened(doc, await about.created(kind)));
   return (
@@ -21,6 +23,7 @@ export function RecipePanel({ doc, about, onChange }: { doc: ClipDoc; about: Abo
           key={step.id}
           value={{
             report: about.measured?.steps[step.id]?.report ?? null,
+            ghost: step.off ? null : { isOn: ghost === step.id, toggle: () => toggleGhost(step.id) },
             remove: () => onChange({ ...doc, steps: doc.steps.filter(({ id }) => id !== step.id) }),
           }}
         >

@@ -1,0 +1,176 @@
+'use client';
+import { withKey, type Layer, type LayerKey } from '@lantern/motion';
+import { useDrag } from '@use-gesture/react';
+import { useMemo, useState, type KeyboardEvent } from 'react';
+import { chart } from '@/controls/theme';
+import { numeral } from '@/controls/Figure';
+import { tracePath } from '@/timeline/paths';
+import type { Bend } from '@/worker/core.worker';
+import type { RowPlace } from './LayerRows';
+
+/** About which line of the rest pose a curve turns. */
+export const LINES = ['about the left', 'about up', 'about the front'] as const;
+/** Degrees that a curve's row spans at the least. */
+const LEAST = 12;
+
+interface Props extends RowPlace {
+  readonly joint: string;
+  readonly bend: Bend;
+  readonly layer: Layer;
+  readonly onPut: (layer: Layer, isDone: boolean) => void;
+}
+
+/** How the joint that is taken hold of turns: captured thin, corrected strong; the open layer's keys of it are dragged in time and value. */
+export function CurveRow({ joint, bend, layer, x, frameAt, y, height, x0, width, onPut }: Props) {
+  const liveliest = useMemo(() => liveliestOf(bend), [bend]);
+  const [chosen, setLine] = useState<number | null>(null);
+  const line = chosen ?? liveliest;
+  const [before, after] = useMemo(() => [bend.before, bend.after].map((values) => columnOf(values, line)), [bend, line]);
+  const { low, high } = useMemo(() => rangeOf([before, after]), [before, after]);
+  const at = (degrees: number) => y + height - 6 - ((degrees - low) / (high - low)) * (height - 22);
+  const shared = [0, before.length - 1, width, x, at] as const;
+  const keys = layer.keys.filter((key) => key.joint === joint);
+  return (
+    <g role="group" aria-label={`Curve of ${joint}`}>
+      <line x1={x0} x2={x0 + width} y1={y + height} y2={y + height} stroke={chart('rule')} pointerEvents="none" />
+      <path d={tracePath(before, ...shared)} fill="none" stroke={chart('faint')} strokeWidth={1} pointerEvents="none" />
+      <path d={tracePath(after, ...shared)} fill="none" stroke={chart('ink')} strokeWidth={2} strokeLinejoin="round" pointerEvents="none" />
+      <text
+        role="button"
+        tabIndex={0}
+        aria-label={`Curve of ${joint}, ${LINES[line]}: show the next`}
+        x={x0 + 6}
+        y={y + 12}
+        fontSize={12.5}
+        fill={chart('ink')}
+        stroke={chart('paper')}
+        strokeWidth={3}
+        paintOrder="stroke"
+        style={{ cursor: 'pointer' }}
+        onPointerDown={(event) => event.stopPropagation()}
+        onClick={() => setLine((line + 1) % 3)}
+        onKeyDown={(event) => event.key === 'Enter' && setLine((line + 1) % 3)}
+      >
+        {joint}, {LINES[line]}
+      </text>
+      <g
+        fontSize={11.5}
+        fill={chart('faint')}
+        textAnchor="end"
+        stroke={chart('paper')}
+        strokeWidth={3}
+        paintOrder="stroke"
+        pointerEvents="none"
+      >
+        <text x={x0 + width - 3} y={y + 12}>
+          {numeral(high, 0)}°
+        </text>
+        <text x={x0 + width - 3} y={y + height - 3}>
+          {numeral(low, 0)}°
+        </text>
+      </g>
+      {keys.map((key) => (
+        <CurvePeg
+          key={key.frame}
+          layerKey={key}
+          line={line}
+          cx={x(key.frame)}
+          cy={at(valueAt(after, key.frame))}
+          degreesPerPixel={(high - low) / (height - 22)}
+          frameAt={frameAt}
+          onMove={(next, isDone) => onPut(withKey({ ...layer, keys: layer.keys.filter((own) => own !== key) }, next), isDone)}
+          onDelete={() => onPut({ ...layer, keys: layer.keys.filter((own) => own !== key) }, true)}
+        />
+      ))}
+    </g>
+  );
+}
+
+/** The frame of a curve at a key, also where the key lies beyond its ends. */
+const valueAt = (values: Float32Array, frame: number): number => values[Math.min(values.length - 1, Math.max(0, frame))];
+
+const columnOf = (values: Float32Array, k: number): Float32Array =>
+  Float32Array.from({ length: values.length / 3 }, (_, f) => values[f * 3 + k]);
+
+/** The line about which a correction does most; without one, about which the joint moves most. */
+function liveliestOf({ before, after }: Bend): number {
+  const span = (of: (i: number) => number) =>
+    [0, 1, 2].map((k) => {
+      let [low, high] = [Infinity, -Infinity];
+      for (let i = k; i < before.length; i += 3) [low, high] = [Math.min(low, of(i)), Math.max(high, of(i))];
+      return high - low;
+    });
+  const changes = span((i) => after[i] - before[i]);
+  const spans = Math.max(...changes) > 0.5 ? changes : span((i) => before[i]);
+  return spans.indexOf(Math.max(...spans));
+}
+
+function rangeOf(curves: readonly Float32Array[]): { low: number; high: number } {
+  let [low, high] = [Infinity, -Infinity];
+  for (const curve of curves) for (const v of curve) [low, high] = [Math.min(low, v), Math.max(high, v)];
+  const lack = Math.max(0, LEAST - (high - low)) / 2;
+  return { low: low - lack, high: high + lack };
+}
+
+/** Frames and degrees that the arrow keys move a key by. */
+const STEPS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
+
+interface PegProps {
+  readonly layerKey: LayerKey;
+  readonly line: number;
+  readonly cx: number;
+  readonly cy: number;
+  readonly degreesPerPixel: number;
+  readonly frameAt: (clientX: number) => number;
+  readonly onMove: (key: LayerKey, isDone: boolean) => void;
+  readonly onDelete: () => void;
+}
+
+function CurvePeg({ layerKey: key, line, cx, cy, degreesPerPixel, frameAt, onMove, onDelete }: PegProps) {
+  const [by, setBy] = useState<readonly [number, number]>([0, 0]);
+  const moved = (frames: number, degrees: number): LayerKey => ({
+    ...key,
+    frame: key.frame + frames,
+    turn: key.turn.map((own, k) => (k === line ? Number((own + degrees).toFixed(3)) : own)) as [number, number, number],
+  });
+  const bind = useDrag(
+    ({ event, movement: [dx, dy], last, initial: [x0], tap }) => {
+      event.stopPropagation();
+      if (tap) return;
+      setBy(last ? [0, 0] : [dx, dy]);
+      onMove(moved(Math.round(frameAt(x0 + dx) - frameAt(x0)), -dy * degreesPerPixel), last);
+    },
+    { pointer: { keys: false }, filterTaps: true },
+  );
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = STEPS[event.key];
+    if (step) onMove(moved(...step), true);
+    else if (event.key === 'Delete' || event.key === 'Backspace') onDelete();
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return (
+    <circle
+      {...bind()}
+      cx={cx + by[0]}
+      cy={cy + by[1]}
+      r={5}
+      fill={chart('lamp')}
+      stroke={chart('ink')}
+      strokeWidth={0.9}
+      role="slider"
+      tabIndex={0}
+      aria-label={`Key of ${key.joint} at frame ${key.frame}`}
+      aria-valuenow={key.turn[line]}
+      aria-valuetext={`${numeral(key.turn[line], 1)}° ${LINES[line]}`}
+      style={{ cursor: 'move', touchAction: 'none' }}
+      onKeyDown={onKeyDown}
+    />
+  );
+}
