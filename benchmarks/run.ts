@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { capture } from '@lantern/capture';
 import { scoreContacts } from './contacts';
 import { cleanTable } from './clean';
+import { thinFigures } from './thin';
 import { formatRaces } from './formats';
 import { scoreFreeFall } from './free-fall';
 import { recipeTimes } from './recipes';
@@ -207,6 +208,23 @@ for (const factor of [1, 3]) {
     beside: 'limit × 0.5',
     ratio: 0.5 / Math.max(...ratios),
     note: `worst ${worst.script} ${worst.beforeMm.toFixed(1)} → ${worst.afterMm.toFixed(1)} mm; spikes found ${(100 * Math.min(...all.map(({ spikesFound }) => spikesFound))).toFixed(0)} % at least`,
+  });
+}
+
+for (const [script, faults] of [
+  ['walk', 0],
+  ['jog', 0],
+  ['walk', 1],
+  ['jog', 1],
+] as const) {
+  const { fewer, denseBytes, ourBytes, theirBytes, ourMm, theirMm, ms: took } = await thinFigures(script, faults);
+  const kb = (bytes: number) => `${(bytes / 1000).toFixed(0)} KB`;
+  rows.push({
+    name: `${script} thinned within 0.5 mm, faults × ${faults}`,
+    ours: kb(ourBytes),
+    beside: `resample of gltf-transform ${kb(theirBytes)} at ${theirMm.toFixed(2)} mm, dense ${kb(denseBytes)}`,
+    ratio: theirBytes / ourBytes,
+    note: `${fewer.toFixed(1)} × fewer keys, off by ${ourMm.toFixed(2)} mm, in ${took.toFixed(0)} ms`,
   });
 }
 

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { capture } from '@lantern/capture';
-import { cutMotion, forwardKinematics, readTake } from '@lantern/motion';
+import { cutClip, cutMotion, forwardKinematics, readTake, withContacts, writeGlb } from '@lantern/motion';
 import { oddGlb, type GlbOddities } from '../tests/odd-files';
 
 const short = cutMotion(capture('turn', { seconds: 2, seed: 5 }).motion, 0, 39);
@@ -44,4 +44,23 @@ test.each<[string, GlbOddities, number]>([
   });
   expect(compared).toBeGreaterThanOrEqual(motion.frames * 20);
   expect(most).toBeLessThan(within);
+});
+
+test('keys thinned within half a millimetre play in three as they play here', async () => {
+  const clip = cutClip(short, 0, 39);
+  const bytes = await writeGlb([{ name: 'turn', clip: { ...withContacts(clip), thin: { boundM: 0.0005, joining: 'smooth' } } }]);
+  const file = join(folder, 'thin.glb');
+  writeFileSync(file, bytes);
+  const loaded = JSON.parse(
+    execFileSync('node', ['e2e/loaders/with-three.mjs', file, String(short.fps)], { maxBuffer: 1e8, encoding: 'utf8' }),
+  ) as Loaded;
+  const { positions, joints } = forwardKinematics(clip.motion);
+  let most = 0;
+  loaded.clips[0].poses.slice(0, clip.motion.frames).forEach((pose, f) =>
+    short.skeleton.joints.forEach(({ name }, j) => {
+      for (let k = 0; k < 3; k++) most = Math.max(most, Math.abs(pose[name][k] - positions[(f * joints + j) * 3 + k]));
+    }),
+  );
+  expect(most).toBeLessThan(0.0005);
+  expect(most).toBeGreaterThan(0.00002);
 });

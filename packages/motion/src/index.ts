@@ -76,7 +76,7 @@ export { localsOf, poseAt, type WorldPose } from './character/world-pose';
 export { align } from './measure/align';
 export { cadence } from './measure/cadence';
 export { anyFigures, clipFigures, type ClipFigures } from './measure/clip-figures';
-export { clipContacts, clipSlides } from './measure/clip-slides';
+export { clipContacts, clipSlides, withContacts } from './measure/clip-slides';
 export { compareMotions, type Comparison, type Standing } from './measure/compare';
 export type { FreeFall } from './measure/free-fall';
 export { groundwork, type Groundwork } from './measure/groundwork';
@@ -127,6 +127,10 @@ export {
   type Placement,
 } from './fit/settings';
 export { soleTracks } from './fit/sole-tracks';
+
+// Keys
+export { thinKeys, type Thinned, type ThinOptions } from './character/thin-keys';
+export { thinnedKeys } from './character/thinned-keys';
 
 // Correction layers
 export { correct, layersDone } from './edit/correct';

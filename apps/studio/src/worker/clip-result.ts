@@ -14,12 +14,14 @@ import {
   reportOf,
   stepClips,
   stepOf,
+  thinnedKeys,
   repeatWay,
   sidesOf,
   sourceFrames,
   speedChange,
   travelTraces,
   troublesOf,
+  withContacts,
   worldMotion,
   type AgainstSource,
   type CleanFinding,
@@ -79,8 +81,22 @@ export interface StepMeasured {
   readonly troubles?: readonly string[];
   /** For every frame of the clip the frame that came into the step; null where there is no single one. */
   readonly frames?: Float64Array | null;
+  /** The keys that the clip is written with. */
+  readonly keys?: ThinnedView;
   /** The clip as it comes into a change of time. */
   readonly untimed?: Untimed;
+}
+
+/** What is left of a clip's keys. */
+export interface ThinnedView {
+  readonly frames: number;
+  /** How many tracks have a key at each frame, of how many. */
+  readonly counts: Uint16Array;
+  readonly tracks: number;
+  /** Where a point within 10 cm of a joint is furthest off: millimetres, the joint and the frame. */
+  readonly worstMm: number;
+  readonly joint: string;
+  readonly at: number;
 }
 
 /** A clip in its own time: its frames, less one, its landings, and its steps a minute. */
@@ -208,6 +224,8 @@ function measuredStep(clips: StepClips, frames: () => Float64Array | null): Step
       return { report, findings: cleanFindings(before, step) };
     case 'corrections':
       return { report, troubles: troublesOf(step, clips), frames: frames() };
+    case 'thin':
+      return { report, keys: thinnedView(after) };
     case 'retime':
       return { report, untimed: untimedOf(before) };
     case 'speed': {
@@ -217,6 +235,18 @@ function measuredStep(clips: StepClips, frames: () => Float64Array | null): Step
     default:
       return { report };
   }
+}
+
+function thinnedView(clip: Clip): ThinnedView | undefined {
+  const thinned = thinnedKeys(withContacts(clip));
+  if (!thinned) return undefined;
+  const { keys, worst } = thinned;
+  const counts = new Uint16Array(clip.motion.frames);
+  for (const frames of keys.values()) for (const f of frames) counts[f]++;
+  return {
+    ...{ frames: clip.motion.frames, counts, tracks: keys.size, worstMm: worst.metres * 1000, at: worst.frame },
+    joint: clip.motion.skeleton.joints[worst.joint].name,
+  };
 }
 
 /** What leaves the worker is a copy: the worker keeps its own. */

@@ -64,7 +64,7 @@ const MOST_SHOWN = 40;
 export type { CharacterView } from './fit-api';
 export type { Bend, MirroredPair } from './recipe-api';
 export type { FittedView, FitView, MappedSide } from './fitting';
-export type { ClipMeasured, ClipResult, ContactSlide, Landing, StepMeasured, Untimed, View } from './clip-result';
+export type { ClipMeasured, ClipResult, ContactSlide, Landing, StepMeasured, ThinnedView, Untimed, View } from './clip-result';
 
 const api = {
   /** Opens a take for what follows, which calls it by its key. */

@@ -1,4 +1,7 @@
 import { InputError } from '../error';
+import type { TrackName } from './key-tracks';
+import { thinnedKeys } from './thinned-keys';
+import { keyChannel } from './key-channel';
 import type { Character } from './character';
 import { fromHeading, multiply, multiplyInverse, type Quat, type Vec3 } from '../math/quat';
 import { minus, times, turned } from '../math/vec';
@@ -31,20 +34,26 @@ export function writeCharacterGlb(clips: readonly NamedClip[], character: Charac
       throw new InputError('skeleton-mix', `"${name}" is not on the skeleton of ${character.name}.`);
     }
     const { frames, fps } = motion;
-    const key = `${frames}@${fps}`;
-    const input =
-      inputs.get(key) ??
-      out.accessor(
-        Float32Array.from({ length: frames }, (_, f) => f / fps),
-        1,
-      );
-    inputs.set(key, input);
+    const thinned = thinnedKeys(clip);
+    const inputOf = (kept: Int32Array | null): number => {
+      const key = `${kept ? kept.join() : frames}@${fps}`;
+      const input =
+        inputs.get(key) ??
+        out.accessor(
+          Float32Array.from(kept ?? { length: frames }, (own, f) => (kept ? Number(own) : f) / fps),
+          1,
+        );
+      inputs.set(key, input);
+      return input;
+    };
     const samplers: object[] = [];
     const channels: object[] = [];
-    const channel = (node: number, path: 'translation' | 'rotation', values: Float32Array) => {
+    const channel: Channel = (node, path, dense, track) => {
+      const size = path === 'rotation' ? 4 : 3;
+      const { frames: kept, values, interpolation } = keyChannel(dense, size, fps, thinned, track);
       moved.add(node);
       channels.push({ sampler: samplers.length, target: { node, path } });
-      samplers.push({ input, output: out.accessor(values, path === 'rotation' ? 4 : 3), interpolation: 'LINEAR' });
+      samplers.push({ input: inputOf(kept), output: out.accessor(values, size), interpolation });
     };
     writeWhole(clip, character, rest, channel);
     writeJoints(clip, character, rest, channel);
@@ -57,7 +66,8 @@ export function writeCharacterGlb(clips: readonly NamedClip[], character: Charac
   return joinGlb(new TextEncoder().encode(JSON.stringify(document)), bytes);
 }
 
-type Channel = (node: number, path: 'translation' | 'rotation', values: Float32Array) => void;
+/** @param track whose keys it has; null: one on every frame */
+type Channel = (node: number, path: 'translation' | 'rotation', values: Float32Array, track: TrackName | null) => void;
 type WrittenClip = NamedClip['clip'];
 
 /** World rotations, places and scales of the nodes of a file at rest, and their parents. */
@@ -108,8 +118,8 @@ function writeWhole({ motion, travel }: WrittenClip, { nodes }: Character, rest:
       const [px, py, pz] = place(at);
       put(f, nodes.root, [px + x, py + y, pz + z], product(spin, rest.turn(nodes.root)));
     }
-    channel(nodes.root, 'translation', local.places.slice());
-    channel(nodes.root, 'rotation', continuous(local.turns.slice()));
+    channel(nodes.root, 'translation', local.places.slice(), travel && 'root place');
+    channel(nodes.root, 'rotation', continuous(local.turns.slice()), travel && 'root heading');
   }
   for (let f = 0; f < frames; f++) {
     const here: Vec3 = [motion.rootPositions[f * 3], motion.rootPositions[f * 3 + 1], motion.rootPositions[f * 3 + 2]];
@@ -120,8 +130,10 @@ function writeWhole({ motion, travel }: WrittenClip, { nodes }: Character, rest:
     const [x, y, z] = turned(turn, 0, here);
     put(f, hips, place([x + at[0], y + at[1], z + at[2]]), product(toFile, product(turn, own)));
   }
-  channel(hips, 'translation', local.places);
-  channel(hips, 'rotation', continuous(local.turns));
+  // Where way and hips are one track, neither's keys are enough.
+  const isMixed = nodes.root === null && travel !== null;
+  channel(hips, 'translation', local.places, isMixed ? null : 'place');
+  channel(hips, 'rotation', continuous(local.turns), isMixed ? null : 0);
 }
 
 /** Rotations of the other joints, and translations of those that have any; nodes between joints keep theirs. */
@@ -136,7 +148,7 @@ function writeJoints({ motion }: WrittenClip, { nodes, skeleton }: Character, re
     const between = product(inverse(rest.turn(joint)), rest.turn(up));
     const turns = new Float32Array(frames * 4);
     for (let f = 0; f < frames; f++) multiplyInverse(turns, f * 4, between, 0, motion.rotations, (f * J + j) * 4);
-    channel(node, 'rotation', continuous(turns));
+    channel(node, 'rotation', continuous(turns), j);
     const moving = motion.translations?.get(j);
     if (!moving) continue;
     const inJoint = turned(inverse(rest.turn(joint)), 0, minus(rest.place(up), rest.place(joint)));
@@ -146,7 +158,7 @@ function writeJoints({ motion }: WrittenClip, { nodes, skeleton }: Character, re
       const own = times(turned(inverse(between), 0, minus(times(v, 1 / nodes.metresPerUnit), inJoint)), 1 / rest.scale(up));
       places.set(own, f * 3);
     }
-    channel(node, 'translation', places);
+    channel(node, 'translation', places, null);
   }
 }
 

@@ -1,7 +1,8 @@
 import { WebIO, type Animation, type AnimationSampler, type Node } from '@gltf-transform/core';
 import { InputError } from '../error';
 import { readCharacter } from './read-character';
-import { multiply, slerp, type Quat, type Vec3 } from '../math/quat';
+import { cubic } from '../math/monotone';
+import { multiply, normalize, slerp, type Quat, type Vec3 } from '../math/quat';
 import { minus, plus, times, turned } from '../math/vec';
 import type { Clip } from '../model/clip';
 import type { Travel } from '../model/travel';
@@ -181,7 +182,7 @@ function travelOf(channels: ReadonlyMap<string, AnimationSampler>, root: Node, f
 const settled = (v: number) => (Math.abs(v) < 1e-6 ? 0 : v);
 const conjugate = ([x, y, z, w]: readonly number[]): Quat => [-x, -y, -z, w];
 
-/** One channel at an instant, linear or stepped; cubic ones are read at their key values. */
+/** One channel at an instant, linear, stepped or a cubic spline. */
 function sample(out: number[], sampler: AnimationSampler | undefined, seconds: number, rest: Vec3 | Quat | readonly number[]): void {
   const times = sampler?.getInput()?.getArray();
   const values = sampler?.getOutput()?.getArray();
@@ -202,7 +203,12 @@ function sample(out: number[], sampler: AnimationSampler | undefined, seconds: n
   const span = times[high] - times[low];
   const t = span > 0 ? Math.min(1, Math.max(0, (seconds - times[low]) / span)) : 0;
   const u = sampler.getInterpolation() === 'STEP' ? 0 : t;
-  if (width === 4) slerp(out, 0, values, at(low), values, at(high), u);
+  if (isCubic && span > 0) {
+    // Key by key the slope before it, its value, the slope after it, a second.
+    for (let k = 0; k < width; k++)
+      out[k] = cubic(u, span, values[at(low) + k], values[at(low) + width + k], values[at(high) + k], values[at(high) - width + k]);
+    if (width === 4) normalize(out, 0);
+  } else if (width === 4) slerp(out, 0, values, at(low), values, at(high), u);
   else for (let k = 0; k < width; k++) out[k] = values[at(low) + k] * (1 - u) + values[at(high) + k] * u;
 }
 

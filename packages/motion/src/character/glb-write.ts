@@ -1,5 +1,8 @@
 import { Document, WebIO, type Accessor, type Animation, type Node } from '@gltf-transform/core';
 import { InputError } from '../error';
+import type { TrackName } from './key-tracks';
+import { thinnedKeys } from './thinned-keys';
+import { keyChannel } from './key-channel';
 import { fromHeading, multiplyInverse, rotate } from '../math/quat';
 import { bodyMesh } from './body-mesh';
 import { bodyOf } from '../anatomy/body-of';
@@ -8,7 +11,8 @@ import { restPose, type Skeleton } from '../model/skeleton';
 
 export interface NamedClip {
   readonly name: string;
-  readonly clip: Pick<Clip, 'motion' | 'travel' | 'loop'>;
+  /** With `thin`, keys are left out within its bound. */
+  readonly clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts' | 'thin'>;
 }
 
 /**
@@ -133,22 +137,28 @@ function animate(
   root: Node,
   nodes: readonly Node[],
   name: string,
-  { motion, travel, loop }: Pick<Clip, 'motion' | 'travel' | 'loop'>,
+  clip: NamedClip['clip'],
 ): void {
+  const { motion, travel, loop } = clip;
   const { frames, fps } = motion;
   const joints = nodes.length;
-  const key = `${frames}@${fps}`;
-  const input =
-    inputs.get(key) ??
-    accessor(
-      Float32Array.from({ length: frames }, (_, f) => f / fps),
-      'SCALAR',
-    );
-  inputs.set(key, input);
+  const thinned = thinnedKeys(clip);
+  const inputOf = (kept: Int32Array | null): Accessor => {
+    const key = `${kept ? kept.join() : frames}@${fps}`;
+    const input =
+      inputs.get(key) ??
+      accessor(
+        Float32Array.from(kept ?? { length: frames }, (own, f) => (kept ? Number(own) : f) / fps),
+        'SCALAR',
+      );
+    inputs.set(key, input);
+    return input;
+  };
   const animation: Animation = document.createAnimation(name).setExtras({ loop, fps, frames });
-  const channel = (node: Node, path: 'translation' | 'rotation', values: Float32Array) => {
+  const channel = (node: Node, path: 'translation' | 'rotation', dense: Float32Array, track: TrackName | null) => {
+    const { frames: kept, values, interpolation } = keyChannel(dense, path === 'rotation' ? 4 : 3, fps, thinned, track);
     const output = accessor(values, path === 'rotation' ? 'VEC4' : 'VEC3');
-    const sampler = document.createAnimationSampler().setInput(input).setOutput(output).setInterpolation('LINEAR');
+    const sampler = document.createAnimationSampler().setInput(inputOf(kept)).setOutput(output).setInterpolation(interpolation);
     animation.addSampler(sampler).addChannel(document.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler));
   };
   const place = new Float32Array(frames * 3);
@@ -157,15 +167,15 @@ function animate(
     if (travel) place.set([travel.x[f], travel.y[f], travel.z[f]], f * 3);
     facing.set(travel ? fromHeading(travel.heading[f]) : [0, 0, 0, 1], f * 4);
   }
-  channel(root, 'translation', place);
-  channel(root, 'rotation', facing);
-  channel(nodes[0], 'translation', motion.rootPositions);
-  motion.translations?.forEach((values, j) => channel(nodes[j], 'translation', values));
+  channel(root, 'translation', place, travel && 'root place');
+  channel(root, 'rotation', facing, travel && 'root heading');
+  channel(nodes[0], 'translation', motion.rootPositions, 'place');
+  motion.translations?.forEach((values, j) => channel(nodes[j], 'translation', values, null));
   for (let j = 0; j < joints; j++) {
     const values = new Float32Array(frames * 4);
     for (let f = 0; f < frames; f++) {
       values.set(motion.rotations.subarray((f * joints + j) * 4, (f * joints + j) * 4 + 4), f * 4);
     }
-    channel(nodes[j], 'rotation', values);
+    channel(nodes[j], 'rotation', values, j);
   }
 }

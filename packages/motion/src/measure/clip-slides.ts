@@ -41,3 +41,9 @@ export function clipContacts(clip: Measured): Contacts | null {
   const found = groundwork(motion)?.contacts;
   return (start > 0 && found && ownContacts(found, start, clip.motion.frames - 1)) || (found ?? null);
 }
+
+/** The clip with when its feet bear settled: as it is, or as measured. */
+export const withContacts = <Of extends Measured>(clip: Of): Of => ({
+  ...clip,
+  contacts: clip.contacts ?? clipContacts(clip) ?? undefined,
+});

@@ -5,6 +5,7 @@ import { readCharacter } from '../character/read-character';
 import { characterIn, mappingOf, withFits } from '../recipe/with-fits';
 import { withMapping } from '../fit/mapped-body';
 import { writeCharacterGlb } from '../character/character-write';
+import { thinnedKeys } from '../character/thinned-keys';
 import { writeGlb, type NamedClip } from '../character/glb-write';
 import { readAsf } from '../formats/asf';
 import { readTake } from '../formats/read-take';
@@ -42,6 +43,14 @@ export interface ClipReport extends Partial<PoseFigures> {
   readonly kink?: Kink | null;
   /** How a loop was closed: as asked, or, where a blend would have been worse, around its seam. */
   readonly closing?: Clip['closing'];
+  /** Where keys are thinned: how many are left of how many, and where a point within 10 cm of a joint is furthest off. */
+  readonly keys?: {
+    readonly kept: number;
+    readonly dense: number;
+    readonly worstMm: number;
+    readonly joint: string;
+    readonly frame: number;
+  };
   readonly warnings: readonly Warning[];
 }
 
@@ -160,6 +169,7 @@ export async function makeClips(
         ...figures,
         ...againstSource(run, recipe),
         ...(shipped.clip.closing && { closing: shipped.clip.closing }),
+        ...keysOf(shipped.clip),
         warnings: [...clipWarnings(shipped.rateChange), ...stepWarnings(run, recipe)],
       });
       made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange, file, character });
@@ -194,6 +204,14 @@ function fileOf({ ship, clips }: Pick<Project, 'ship' | 'clips'>, character: str
   return several && character !== null
     ? ship.glb.replace(/\.glb$/i, (end) => `-${character.replace(/[^\p{L}\p{N}_-]+/gu, '-')}${end}`)
     : ship.glb;
+}
+
+/** What is left of the keys of a clip that is thinned. */
+function keysOf(clip: Clip): Pick<ClipReport, 'keys'> {
+  const thinned = thinnedKeys(clip);
+  if (!thinned) return {};
+  const { kept, dense, worst } = thinned;
+  return { keys: { kept, dense, worstMm: worst.metres * 1000, joint: clip.motion.skeleton.joints[worst.joint].name, frame: worst.frame } };
 }
 
 /** What of a clip's steps cannot be done on it. */

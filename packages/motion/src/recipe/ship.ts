@@ -1,6 +1,7 @@
 import type { Contacts, Interval } from '../model/contacts';
 import type { Clip } from '../model/clip';
 import type { Travel } from '../model/travel';
+import { withContacts } from '../measure/clip-slides';
 import { resample } from '../model/resample';
 import { settleSeam } from '../steps/settle';
 
@@ -24,7 +25,9 @@ export function shipClip(clip: Clip, fps: number): Shipped {
   const sampled = resample(clip.motion, cycle + 1, fps, { loop: clip.loop });
   // In the root's space nothing turns; there the seam can be settled again among the frames of the new rate.
   const motion = clip.loop && clip.travel && cycle !== from ? settleSeam(sampled) : sampled;
-  const contacts = clip.contacts && atRate(clip.contacts, cycle / from, fps);
+  // Keys are thinned by when the feet bear, known or measured.
+  const known = clip.thin ? withContacts(clip).contacts : clip.contacts;
+  const contacts = known && atRate(known, cycle / from, fps);
   return { clip: { ...clip, contacts, motion, travel: clip.travel && resampleTravel(clip.travel, cycle + 1), way: undefined }, rateChange };
 }
 

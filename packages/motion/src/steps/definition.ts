@@ -9,7 +9,7 @@ import type { FrameMap } from '../model/frame-map';
  * The order of work. A step may stand where its stages allow; behind a later one it would do nothing, or undo what was done, and the recipe is
  * refused when it is read (see `orderProblems`).
  */
-export const STAGES = ['body', 'ground', 'strides', 'cycle', 'evenness', 'way', 'root', 'time'] as const;
+export const STAGES = ['body', 'ground', 'strides', 'cycle', 'evenness', 'way', 'root', 'time', 'keys'] as const;
 export type Stage = (typeof STAGES)[number];
 
 /** What a step is given besides the clip. */

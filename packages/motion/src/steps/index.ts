@@ -17,6 +17,7 @@ import { mirror } from './mirror';
 import { path } from './path';
 import { retime } from './retime';
 import { speed } from './speed';
+import { thin } from './thin';
 import { travel } from './travel';
 import { typicalCycleStep } from './typical-cycle';
 
@@ -38,6 +39,7 @@ const STEPS = {
   corrections,
   travel,
   retime,
+  thin,
 };
 
 const ALL = Object.values(STEPS);

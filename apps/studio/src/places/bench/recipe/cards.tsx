@@ -15,6 +15,7 @@ import { LoopCard } from './LoopCard';
 import { MirrorCard } from './MirrorCard';
 import { PathCard } from './PathCard';
 import { SpeedCard } from './SpeedCard';
+import { ThinCard } from './ThinCard';
 import { TravelCard } from './TravelCard';
 import { TypicalCycleCard } from './TypicalCycleCard';
 import type { CardProps } from './card-props';
@@ -39,6 +40,7 @@ const CARDS: Cards = {
   corrections: CorrectionsCard,
   travel: TravelCard,
   retime: RetimeCard,
+  thin: ThinCard,
 };
 
 export function Card<Kind extends StepKind>(props: CardProps<Kind>) {

@@ -1,0 +1,43 @@
+import { slopesBetween, slopesOf, type Track, type TrackName } from './key-tracks';
+import type { Thinned } from './thin-keys';
+
+/** What a sampler of a file is made of. */
+export interface KeyChannel {
+  /** Frames of the keys; null: one on every frame. */
+  readonly frames: Int32Array | null;
+  /** Key by key; of a cubic spline each with the slope before it and the slope after it. */
+  readonly values: Float32Array;
+  readonly interpolation: 'LINEAR' | 'CUBICSPLINE';
+}
+
+/**
+ * The keys of a track as they are written. What is written may be the track seen from other axes: straight lines and cubics stay what they are.
+ *
+ * @param values one on every frame, three numbers each, or four of a rotation
+ * @param thinned null: every frame is kept
+ */
+export function keyChannel(values: Float32Array, size: 3 | 4, fps: number, thinned: Thinned | null, name: TrackName | null): KeyChannel {
+  const frames = (thinned && name !== null && thinned.keys.get(name)) || null;
+  if (!frames || !thinned || name === null) return { frames: null, values, interpolation: 'LINEAR' };
+  const pick = (f: number) => values.subarray(f * size, (f + 1) * size);
+  const weights = thinned.weights.get(name);
+  if (thinned.joining === 'straight' || !weights) {
+    const kept = new Float32Array(frames.length * size);
+    frames.forEach((f, i) => kept.set(pick(f), i * size));
+    return { frames, values: kept, interpolation: 'LINEAR' };
+  }
+  const own = Float64Array.from(values);
+  const track: Track = { name, size, values: own, slopes: slopesOf(own, size, values.length / size, thinned.isRound(name)) };
+  const kept = new Float32Array(frames.length * size * 3);
+  frames.forEach((f, i) => {
+    kept.set(pick(f), (i * 3 + 1) * size);
+    if (i + 1 === frames.length) return;
+    const stretch = slopesBetween(track, f, frames[i + 1], weights);
+    // A frame's slope is a second's by the rate.
+    for (let k = 0; k < size; k++) {
+      kept[(i * 3 + 2) * size + k] = stretch.out[k] * fps;
+      kept[(i + 1) * 3 * size + k] = stretch.in[k] * fps;
+    }
+  });
+  return { frames, values: kept, interpolation: 'CUBICSPLINE' };
+}

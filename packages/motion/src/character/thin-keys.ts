@@ -1,0 +1,260 @@
+import { bodyOf } from '../anatomy/body-of';
+import { angleBetween } from '../math/quat';
+import { worldMotion } from '../model/clip';
+import type { Contacts } from '../model/contacts';
+import { forwardKinematics, type Globals } from '../model/kinematics';
+import type { Motion } from '../model/motion';
+import { restPose, type Skeleton } from '../model/skeleton';
+import {
+  betweenKeys,
+  isRound,
+  playedFromKeys,
+  slopesBetween,
+  tracksOf,
+  type Joining,
+  type Keys,
+  type Stretch,
+  type Track,
+  type Tracked,
+  type TrackName,
+} from './key-tracks';
+
+export interface ThinOptions {
+  /** How far a point within 10 cm of any joint may be from where it was, metres. */
+  readonly boundM: number;
+  /** A foot that bears may be off by this share of it. */
+  readonly footShare: number;
+  /** Smoothly, keys are joined as cubic splines join them; straight ones need many more. */
+  readonly joining: Joining;
+}
+
+export const THIN_DEFAULTS: ThinOptions = { boundM: 0.0005, footShare: 0.1, joining: 'smooth' };
+
+/** Points as far as this from a joint count, so that its twist does, metres. */
+const BESIDE = 0.1;
+/** Rounds in which keys are put where a bound is broken, at the most. */
+const ROUNDS = 200;
+/** Longest stretch without a key, frames. */
+const LONGEST = 600;
+
+/** The keys of a clip, and what plays from them. */
+export interface Thinned {
+  readonly tracks: readonly Track[];
+  readonly keys: Keys;
+  readonly joining: Joining;
+  /** Whether a track comes back at the end to where it began. */
+  readonly isRound: (name: TrackName) => boolean;
+  /** The slopes of a track between two of its keys; null: straight. */
+  readonly stretchOf: (track: Track, a: number, b: number) => Stretch | null;
+  /** How much each frame of a track counts where slopes are chosen. */
+  readonly weights: ReadonlyMap<TrackName, Float64Array>;
+  readonly played: Tracked;
+  /** How far it is from what it was, at the worst. */
+  readonly worst: ThinError;
+  /** How many keys there are, and how many there were with one on every frame. */
+  readonly kept: number;
+  readonly dense: number;
+}
+
+export interface ThinError {
+  readonly metres: number;
+  readonly frame: number;
+  readonly joint: number;
+}
+
+/**
+ * Chooses the keys from which a clip can be played, with every point within 10 cm of every joint within a bound of where it was, on the whole chain and
+ * not curve by curve. First each track gets the longest stretches that it could have if it alone were off; then, where the chain as a whole breaks the
+ * bound, the track that does most there gets one more key, until nothing breaks it.
+ *
+ * @param contacts when feet bear; without them no foot is held tighter
+ *
+ * @example
+ * thinKeys(cutClip(motion, 0, 60), null).keys.get(0).length < 61; // true
+ */
+export function thinKeys(clip: Tracked, contacts: Contacts | null, options: Partial<ThinOptions> = {}): Thinned {
+  const { boundM, footShare, joining } = { ...THIN_DEFAULTS, ...options };
+  const { skeleton } = clip.motion;
+  const dense = forwardKinematics(worldMotion(clip));
+  const bounds = boundsOf(clip, contacts, boundM, footShare);
+  const reach = reachOf(skeleton);
+  const tracks = tracksOf(clip);
+  const tolerance = new Map(tracks.map((track) => [track.name, tolerances(clip.motion, bounds, reach, track)]));
+  const weights = new Map([...tolerance].map(([name, all]) => [name, all.map((least) => 1 / (least * least))]));
+  const known = new Map<string, Stretch>();
+  const stretchOf = (track: Track, a: number, b: number): Stretch | null => {
+    const own = weights.get(track.name);
+    if (joining === 'straight' || !own) return null;
+    const key = `${track.name} ${a} ${b}`;
+    const stretch = known.get(key) ?? slopesBetween(track, a, b, own);
+    known.set(key, stretch);
+    return stretch;
+  };
+  const work: Work = { clip, dense, tracks, bounds, reach, stretchOf, keys: new Map() };
+  for (const track of tracks) {
+    const own = tolerance.get(track.name) ?? new Float64Array();
+    const keys = longest(track, own, clip.motion.frames, (a, b) =>
+      joining === 'straight' ? null : slopesBetween(track, a, b, weights.get(track.name) ?? own),
+    );
+    work.keys.set(track.name, new Set(keys));
+  }
+  for (let round = 0; round < ROUNDS; round++) if (!mend(work)) break;
+  const keys = sorted(work.keys);
+  const played = playedFromKeys(clip, tracks, keys, stretchOf);
+  return {
+    ...{ tracks, keys, joining, stretchOf, weights, played },
+    isRound: (name) => isRound(clip, name),
+    worst: worstOf(dense, forwardKinematics(worldMotion(played))),
+    kept: [...keys.values()].reduce((sum, frames) => sum + frames.length, 0),
+    dense: keys.size * clip.motion.frames,
+  };
+}
+
+/** What thinning goes by, and the keys that it has so far. */
+interface Work {
+  readonly clip: Tracked;
+  readonly dense: Globals;
+  readonly tracks: readonly Track[];
+  /** The bound of every joint in every frame, metres: `frame · J + joint`. */
+  readonly bounds: Float64Array;
+  readonly reach: Reach;
+  readonly stretchOf: (track: Track, a: number, b: number) => Stretch | null;
+  readonly keys: Map<TrackName, Set<number>>;
+}
+
+const sorted = (keys: ReadonlyMap<TrackName, ReadonlySet<number>>): Keys =>
+  new Map([...keys].map(([track, frames]) => [track, Int32Array.from(frames).sort()]));
+
+function worstOf(a: Globals, b: Globals): ThinError {
+  let worst: ThinError = { metres: 0, frame: 0, joint: 0 };
+  for (let i = 0; i < a.frames * a.joints; i++) {
+    const metres = offAt(a, b, i);
+    if (metres > worst.metres) worst = { metres, frame: Math.floor(i / a.joints), joint: i % a.joints };
+  }
+  return worst;
+}
+
+/** How far points within 10 cm of a joint are off at the most, metres. */
+function offAt(a: Globals, b: Globals, i: number): number {
+  const [p, q] = [a.positions, b.positions];
+  const [x, y, z] = [p[i * 3] - q[i * 3], p[i * 3 + 1] - q[i * 3 + 1], p[i * 3 + 2] - q[i * 3 + 2]];
+  return Math.sqrt(x * x + y * y + z * z) + BESIDE * angleBetween(a.rotations, i * 4, b.rotations, i * 4);
+}
+
+function boundsOf({ motion }: Tracked, contacts: Contacts | null, bound: number, footShare: number): Float64Array {
+  const J = motion.skeleton.joints.length;
+  const out = new Float64Array(motion.frames * J).fill(bound);
+  const body = bodyOf(motion);
+  if (!body || !contacts) return out;
+  for (const side of ['left', 'right'] as const) {
+    const { ankle, toe } = body.legs[side];
+    for (const { from, to } of contacts[side])
+      for (let f = Math.max(0, from); f < Math.min(motion.frames, to); f++)
+        for (const joint of [ankle, toe]) if (joint >= 0) out[f * J + joint] = bound * footShare;
+  }
+  return out;
+}
+
+/** For every joint those that hang from it, itself too, each with how far away it can be, metres. */
+type Reach = readonly (readonly { readonly joint: number; readonly far: number }[])[];
+
+function reachOf(skeleton: Skeleton): Reach {
+  const { positions } = restPose(skeleton);
+  const length = skeleton.joints.map(({ parent }, j) =>
+    parent < 0 ? 0 : Math.hypot(...[0, 1, 2].map((k) => positions[j * 3 + k] - positions[parent * 3 + k])),
+  );
+  const out: { joint: number; far: number }[][] = skeleton.joints.map(() => []);
+  skeleton.joints.forEach((_, j) => {
+    let far = 0;
+    for (let up = j; up >= 0; up = skeleton.joints[up].parent) {
+      out[up].push({ joint: j, far: far + BESIDE });
+      far += length[up];
+    }
+  });
+  return out;
+}
+
+/** What hangs from a track. */
+const belowOf = (reach: Reach, name: TrackName) => reach[typeof name === 'number' ? name : 0];
+
+/** What a track may be off by in every frame if it alone were off: radians, or metres. */
+function tolerances(motion: Motion, bounds: Float64Array, reach: Reach, { name, size }: Track): Float64Array {
+  const J = motion.skeleton.joints.length;
+  return Float64Array.from({ length: motion.frames }, (_, f) => {
+    let least = Infinity;
+    for (const { joint, far } of belowOf(reach, name)) least = Math.min(least, bounds[f * J + joint] / (size === 4 ? far : 1));
+    return least;
+  });
+}
+
+const value = [0, 0, 0, 1];
+
+/** How far a track is from what it was at a frame between two keys: radians, or metres. */
+function offBetween(track: Track, a: number, b: number, f: number, stretch: Stretch | null): number {
+  betweenKeys(track, a, b, f, stretch, value);
+  const { values, size } = track;
+  if (size === 4) return angleBetween(value, 0, values, f * 4);
+  return Math.hypot(value[0] - values[f * 3], value[1] - values[f * 3 + 1], value[2] - values[f * 3 + 2]);
+}
+
+/** Keys with the longest stretches between them that keep a track within its tolerances. */
+function longest(track: Track, tolerance: Float64Array, frames: number, stretchOf: (a: number, b: number) => Stretch | null): number[] {
+  const last = frames - 1;
+  const keys = [0];
+  const fits = (a: number, b: number) => {
+    const stretch = stretchOf(a, b);
+    for (let f = a + 1; f < b; f++) if (offBetween(track, a, b, f, stretch) > tolerance[f]) return false;
+    return true;
+  };
+  for (let a = 0; a < last;) {
+    let best = a + 1;
+    // A stretch that does not fit may fit again when it is longer; three in a row are believed.
+    for (let b = a + 2, misses = 0; b <= Math.min(last, a + LONGEST) && misses < 3; b++) {
+      if (fits(a, b)) [best, misses] = [b, 0];
+      else misses++;
+    }
+    keys.push(best);
+    a = best;
+  }
+  return keys;
+}
+
+/** Puts keys where the chain breaks a bound: at the worst frame of every stretch of them, to the track that does most there. Whether there were any. */
+function mend(work: Work): boolean {
+  const { clip, tracks, stretchOf, dense, bounds } = work;
+  const lists = sorted(work.keys);
+  const now = forwardKinematics(worldMotion(playedFromKeys(clip, tracks, lists, stretchOf)));
+  const J = clip.motion.skeleton.joints.length;
+  let broken = false;
+  for (let joint = 0; joint < J; joint++) {
+    let [at, most] = [-1, 1];
+    for (let f = 0; f <= dense.frames; f++) {
+      const by = f < dense.frames ? offAt(dense, now, f * J + joint) / bounds[f * J + joint] : 0;
+      if (by > most) [at, most] = [f, by];
+      if (by > 1 || at < 0) continue;
+      const track = culprit(work, lists, joint, at);
+      if (track !== null) {
+        work.keys.get(track)?.add(at);
+        broken = true;
+      }
+      [at, most] = [-1, 1];
+    }
+  }
+  return broken;
+}
+
+/** Of the tracks that carry a joint the one that moves it most away at a frame where it has no key. */
+function culprit({ tracks, keys, stretchOf, reach }: Work, lists: Keys, joint: number, frame: number): TrackName | null {
+  let best: TrackName | null = null;
+  let most = 0;
+  for (const track of tracks) {
+    const far = belowOf(reach, track.name).find((below) => below.joint === joint)?.far;
+    const own = lists.get(track.name);
+    if (far === undefined || !own || keys.get(track.name)?.has(frame)) continue;
+    const after = own.findIndex((key) => key > frame);
+    const off =
+      offBetween(track, own[after - 1], own[after], frame, stretchOf(track, own[after - 1], own[after])) * (track.size === 4 ? far : 1);
+    if (off > most) [best, most] = [track.name, off];
+  }
+  return best;
+}
