@@ -154,6 +154,7 @@ export { touchRamp } from './edit/touch-goals';
 
 // Steps of a recipe
 export { cleanFindings, type CleanFinding } from './steps/clean';
+export { BODY_PARTS, type BodyPart } from './steps/body-parts';
 export { keyOnOtherSide, type CorrectionsParams } from './steps/corrections';
 export type { StepReport } from './steps/definition';
 export {

@@ -217,23 +217,31 @@ export function clipMeasured({ run }: Held, recipe: ClipRecipe, view: View): Cli
 
 function measuredStep(clips: StepClips, frames: () => Float64Array | null): StepMeasured {
   const { step, before, after } = clips;
-  const report = reportOf(step, before, after);
-  if (step.off) return { report };
+  const troubles = troublesOf(step, clips);
+  return {
+    report: reportOf(step, before, after),
+    ...(troubles.length > 0 && { troubles }),
+    ...(step.off ? {} : besideStep(clips, frames)),
+  };
+}
+
+/** What only some kinds of step say. */
+function besideStep({ step, before, after }: StepClips, frames: () => Float64Array | null): Omit<StepMeasured, 'report'> {
   switch (step.kind) {
     case 'clean':
-      return { report, findings: cleanFindings(before, step) };
+      return { findings: cleanFindings(before, step) };
     case 'corrections':
-      return { report, troubles: troublesOf(step, clips), frames: frames() };
+      return { frames: frames() };
     case 'thin':
-      return { report, keys: thinnedView(after) };
+      return { keys: thinnedView(after) };
     case 'retime':
-      return { report, untimed: untimedOf(before) };
+      return { untimed: untimedOf(before) };
     case 'speed': {
       const change = speedChange(before, step);
-      return change ? { report, speed: { ...change, legDeg: legChangeDeg(before, after) } } : { report };
+      return change ? { speed: { ...change, legDeg: legChangeDeg(before, after) } } : {};
     }
     default:
-      return { report };
+      return {};
   }
 }
 

@@ -3,6 +3,7 @@ import type { Clip } from '../model/clip';
 import type { MirrorMap } from '../anatomy/mirror-map';
 import type { FrameMap } from '../model/frame-map';
 import type { StepContext, StepDefinition, StepReport, StepWish, Suit } from './definition';
+import { between } from './between';
 import { clean } from './clean';
 import { corrections } from './corrections';
 import { delay } from './delay';
@@ -11,6 +12,7 @@ import { extend } from './extend';
 import { fit } from './fit';
 import { floor } from './floor';
 import { footLock } from './foot-lock';
+import { hands } from './hands';
 import { hips } from './hips';
 import { loop } from './loop';
 import { mirror } from './mirror';
@@ -33,8 +35,10 @@ const STEPS = {
   speed,
   extend,
   path,
+  between,
   hips,
   delay,
+  hands,
   'foot-lock': footLock,
   corrections,
   travel,

@@ -16,6 +16,7 @@ import { TypedNumber } from '@/controls/TypedNumber';
 import { chart } from '@/controls/theme';
 import { useCorrecting } from '@/data/correcting';
 import type { CardProps } from '../recipe/card-props';
+import { Troubles } from '../recipe/Troubles';
 import { CorrectionsContext } from './corrections-context';
 import { freeLayerName, newLayer } from './layer-doc';
 import { KeyNow } from './KeyNow';
@@ -30,7 +31,6 @@ export function CorrectionsCard({ step, about, onChange }: CardProps<'correction
   const layer = layers[open];
   const put = (index: number, next: Layer) => onChange({ ...step, layers: layers.map((own, i) => (i === index ? next : own)) });
   const setOpen = (index: number) => useCorrecting.setState({ layer: index, isOn: true });
-  const troubles = about.measured?.steps[step.id]?.troubles ?? [];
   return (
     <StepCard step={step} onChange={onChange}>
       <Box component="ul" aria-label="Layers, the lowest first" sx={{ gridColumn: '1 / -1', listStyle: 'none', m: 0, p: 0, mx: -0.8 }}>
@@ -38,11 +38,7 @@ export function CorrectionsCard({ step, about, onChange }: CardProps<'correction
           <LayerItem key={i} layer={own} isOpen={i === open} onOpen={() => setOpen(i)} onChange={(next) => put(i, next)} />
         ))}
       </Box>
-      {troubles.map((sentence) => (
-        <Typography key={sentence} role="alert" variant="body2" sx={{ gridColumn: '1 / -1' }}>
-          ▲ {sentence}
-        </Typography>
-      ))}
+      <Troubles of={about.measured?.steps[step.id]} />
       <LayerTools
         layers={layers}
         open={open}

@@ -3,6 +3,7 @@ import type { StepKind } from '@lantern/motion';
 import type { ReactNode } from 'react';
 import { CorrectionsCard } from '../layers/CorrectionsCard';
 import { RetimeCard } from '../retime/RetimeCard';
+import { BetweenCard } from './BetweenCard';
 import { CleanCard } from './CleanCard';
 import { DelayCard } from './DelayCard';
 import { EvenOutCard } from './EvenOutCard';
@@ -10,6 +11,7 @@ import { ExtendCard } from './ExtendCard';
 import { FitCard } from './FitCard';
 import { FloorCard } from './FloorCard';
 import { FootLockCard } from './FootLockCard';
+import { HandsCard } from './HandsCard';
 import { HipsCard } from './HipsCard';
 import { LoopCard } from './LoopCard';
 import { MirrorCard } from './MirrorCard';
@@ -34,8 +36,10 @@ const CARDS: Cards = {
   speed: SpeedCard,
   extend: ExtendCard,
   path: PathCard,
+  between: BetweenCard,
   hips: HipsCard,
   delay: DelayCard,
+  hands: HandsCard,
   'foot-lock': FootLockCard,
   corrections: CorrectionsCard,
   travel: TravelCard,
