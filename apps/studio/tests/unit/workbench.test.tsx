@@ -1,9 +1,10 @@
 /** @jest-environment jsdom */
 import { capture } from '@lantern/capture';
 import { castGlb } from '@lantern/cast';
-import { stepOf, stepSchema } from '@lantern/motion';
+import { cutMotion, forwardKinematics, stepOf, stepSchema } from '@lantern/motion';
 import { act, cleanup, fireEvent, renderHook, screen, waitFor } from '@testing-library/react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
+import { toggleGhost, useCorrecting } from '@/data/correcting';
 import { useProjectData } from '@/data/project';
 import { usePlayer } from '@/data/player';
 import { takeKey } from '@/data/use-open-take';
@@ -229,6 +230,76 @@ test('a clip that is fitted to a character is that character on the stage', asyn
   expect(now().character).toBe('tallow');
   expect(now().shown?.motion.skeleton.joints.map(({ name }) => name)).toContain('ThighTwistL');
   expect(now().measured?.figures?.slideCm).toBeLessThan(0.5);
+});
+
+describe('corrections', () => {
+  beforeEach(() => useCorrecting.setState({ isOn: false, layer: 0, joint: null, mode: 'turn', without: null }));
+  const layers = () => stepOf(docs()[0].steps, 'corrections')?.layers ?? [];
+
+  test('a joint turned by hand lays a key into a layer that is made and named for it; while it is dragged nothing is kept', async () => {
+    useClips.setState({ docs: [stroll()] });
+    const { now } = await bench('c1');
+    await press('c');
+    expect(now().corrections.isOn).toBe(true);
+    act(() => useCorrecting.setState({ joint: 'LeftForearm' }));
+    act(() => usePlayer.getState().seek(12));
+    const before = now().shown;
+    await act(async () => now().corrections.turn(1, 15, false));
+    await waitFor(() => expect(now().shown).not.toBe(before));
+    expect(layers()).toEqual([]);
+    expect(useClips.temporal.getState().pastStates).toHaveLength(1);
+    await act(async () => now().corrections.turn(1, 30, true));
+    expect(layers()).toMatchObject([{ name: 'left forearm turned', keys: [{ frame: 12, joint: 'LeftForearm' }] }]);
+    expect(Math.hypot(...layers()[0].keys[0].turn)).toBeCloseTo(30, 1);
+    expect(docs()[0].steps.map(({ kind }) => kind)).toEqual(['foot-lock', 'corrections', 'travel']);
+    await act(async () => useClips.temporal.getState().undo());
+    expect(layers()).toEqual([]);
+  });
+
+  test('a hand drawn to a place is there once the clip is made, and its curve can be seen', async () => {
+    useClips.setState({ docs: [stroll()] });
+    const { now } = await bench('c1');
+    await press('c');
+    act(() => useCorrecting.setState({ joint: 'LeftHand', mode: 'grab' }));
+    act(() => usePlayer.getState().seek(20));
+    const hand = () => {
+      const motion = now().shown?.motion;
+      if (!motion) throw new Error('nothing is shown');
+      const joint = motion.skeleton.joints.findIndex(({ name }) => name === 'LeftHand');
+      return [...forwardKinematics(cutMotion(motion, 20, 20)).positions.subarray(joint * 3, joint * 3 + 3)];
+    };
+    const [x, y, z] = hand();
+    await act(async () => now().corrections.draw([x, y + 0.1, z], true));
+    await waitFor(() => expect(hand()[1]).toBeCloseTo(y + 0.1, 3), { timeout: 10_000 });
+    expect(
+      layers()[0]
+        .keys.map(({ joint }) => joint)
+        .sort(),
+    ).toEqual(['LeftArm', 'LeftForearm', 'LeftHand']);
+    await waitFor(() => expect(now().bend?.joint).toBe('LeftHand'), { timeout: 10_000 });
+  });
+
+  test('the clip without a step is there as a ghost; frames are those that came into the layers', async () => {
+    const keyed = stepSchema.parse({
+      kind: 'corrections',
+      layers: [{ name: 'head', keys: [{ frame: 30, joint: 'Head', turn: [-20, 0, 0] }] }],
+    });
+    const slower = stepSchema.parse({ kind: 'retime', factor: 0.5 });
+    useClips.setState({ docs: [stroll({ steps: [keyed, stepSchema.parse({ kind: 'travel' }), slower] })] });
+    const { now } = await bench('c1');
+    act(() => toggleGhost('corrections'));
+    await waitFor(() => expect(now().ghost).not.toBeNull(), { timeout: 10_000 });
+    expect(now().ghost?.motion.frames).toBe(now().shown?.motion.frames);
+    // At half the speed the frame 30 that came in is seen at 60.
+    act(() => usePlayer.getState().seek(60));
+    expect(now().corrections.frameNow()).toBe(30);
+    expect(Math.abs(now().corrections.clipFrame(30) - 60)).toBeLessThanOrEqual(1);
+    await press('e');
+    expect(layers()[0].keys).toHaveLength(1);
+    act(() => usePlayer.getState().seek(80));
+    await press('e');
+    expect(layers()[0].keys.map(({ frame }) => frame)).toEqual([30, 40]);
+  });
 });
 
 test('a clip that cannot be made says why, and the Bench goes on', async () => {

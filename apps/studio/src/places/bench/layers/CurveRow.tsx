@@ -139,9 +139,10 @@ function CurvePeg({ layerKey: key, line, cx, cy, degreesPerPixel, frameAt, onMov
     turn: key.turn.map((own, k) => (k === line ? Number((own + degrees).toFixed(3)) : own)) as [number, number, number],
   });
   const bind = useDrag(
-    ({ event, movement: [dx, dy], last, initial: [x0], tap }) => {
+    ({ event, xy: [px, py], last, initial: [x0, y0], tap }) => {
       event.stopPropagation();
       if (tap) return;
+      const [dx, dy] = [px - x0, py - y0];
       setBy(last ? [0, 0] : [dx, dy]);
       onMove(moved(Math.round(frameAt(x0 + dx) - frameAt(x0)), -dy * degreesPerPixel), last);
     },
