@@ -1,6 +1,6 @@
 import { mkdir } from 'node:fs/promises';
 import { click, launch, shows } from '../e2e/browser';
-import { addStep } from '../e2e/clips';
+import { addStep, makeClip, unfold } from '../e2e/clips';
 
 // Takes the pictures of docs/screenshots from the running application with its demo data: npm run screenshots [address]
 const address = process.argv[2] ?? 'http://127.0.0.1:4180';
@@ -75,6 +75,48 @@ await settle(800);
 await page.screenshot({ path: `${folder}/bench-threads.png` });
 await click(page, 'button', 'Remove the retime step');
 await settle(1500);
+const turn = (frame: number, joint: string, ...degrees: [number, number, number]) => ({ frame, joint, turn: degrees });
+const corrected = await makeClip(address, 'stroll-hand-to-hip', { take: 'wick-stroll', from: 300, to: 500 }, [
+  { kind: 'foot-lock' },
+  {
+    kind: 'corrections',
+    layers: [
+      {
+        name: 'hand to the hip',
+        touches: [
+          {
+            limb: 'left hand',
+            ...{ from: 60, to: 112, fadeIn: 16, fadeOut: 18, swivel: 18 },
+            target: { to: 'joint', joint: 'LeftThigh', at: [0.13, 0.13, 0.03] },
+          },
+        ],
+      },
+      { name: 'head higher', weight: 0.6, fadeIn: 30, fadeOut: 30, keys: [turn(70, 'Head', -24, 0, 0), turn(140, 'Head', -16, 8, 0)] },
+      { name: 'elbow off the coat', muted: true, keys: [turn(40, 'RightArm', 0, 0, -20), turn(72, 'RightArm', 0, 0, -10)] },
+    ],
+  },
+  { kind: 'travel' },
+  { kind: 'thin' },
+]);
+await page.goto(`${address}/gullmouth/bench/${corrected}`);
+await shows(page, /hips to root/);
+await page.keyboard.press('c');
+await unfold(page, 'Corrections');
+await click(page, 'button', 'Open layer head higher');
+await page.keyboard.press('Escape');
+await settle(1000);
+for (let i = 0; i < 9; i++) {
+  await page.keyboard.down('Shift');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.up('Shift');
+}
+await click(page, 'button', 'See the clip without the corrections step as a ghost');
+await settle(2500);
+await page.screenshot({ path: `${folder}/bench-corrections.png` });
+await click(page, 'button', 'correct');
+await page.goto(`${address}/gullmouth/bench`);
+await shows(page, /best of \d+/);
+await settle(2500);
 await click(page, 'button', 'Night chart');
 await settle(600);
 await page.screenshot({ path: `${folder}/bench-night.png` });

@@ -62,7 +62,7 @@ export { bareName, fileKind, MOST_BYTES, readTake, readTakes } from './formats/r
 
 // Skinned bodies
 export { bodyMesh, type BodyMesh } from './character/body-mesh';
-export type { Character } from './character/character';
+export type { Cast, Character } from './character/character';
 export { writeCharacterGlb } from './character/character-write';
 export { findParts } from './character/find-parts';
 export { readGlb } from './character/glb-read';

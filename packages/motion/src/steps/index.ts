@@ -5,6 +5,7 @@ import type { FrameMap } from '../model/frame-map';
 import type { StepContext, StepDefinition, StepReport, StepWish, Suit } from './definition';
 import { between } from './between';
 import { clean } from './clean';
+import { clearance } from './clearance';
 import { corrections } from './corrections';
 import { delay } from './delay';
 import { evenOut } from './even-out';
@@ -39,6 +40,7 @@ const STEPS = {
   hips,
   delay,
   hands,
+  clearance,
   'foot-lock': footLock,
   corrections,
   travel,

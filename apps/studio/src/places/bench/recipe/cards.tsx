@@ -5,6 +5,7 @@ import { CorrectionsCard } from '../layers/CorrectionsCard';
 import { RetimeCard } from '../retime/RetimeCard';
 import { BetweenCard } from './BetweenCard';
 import { CleanCard } from './CleanCard';
+import { ClearanceCard } from './ClearanceCard';
 import { DelayCard } from './DelayCard';
 import { EvenOutCard } from './EvenOutCard';
 import { ExtendCard } from './ExtendCard';
@@ -40,6 +41,7 @@ const CARDS: Cards = {
   hips: HipsCard,
   delay: DelayCard,
   hands: HandsCard,
+  clearance: ClearanceCard,
   'foot-lock': FootLockCard,
   corrections: CorrectionsCard,
   travel: TravelCard,
