@@ -14,6 +14,10 @@ import {
 import { exp, log } from '../src/math/quat';
 import { lowPass, movingAverage } from '../src/math/filter';
 import { unwrap, wrapAngle } from '../src/math/angles';
+import { monotoneCurve } from '../src/math/monotone';
+import { nearestOfSegments } from '../src/math/segments';
+import { nearestOnProp } from '../src/measure/prop-surface';
+import { movePoint, repeated } from '../src/model/floor-transform';
 import fc from 'fast-check';
 import { scanNumbers } from '../src/formats/number-scanner';
 import { bytesOf } from './made';
@@ -158,4 +162,108 @@ test('numbers are read as the language reads them, whatever way they are written
       words.forEach((word, k) => expect(Math.abs(read[k] - Number(word))).toBeLessThanOrEqual(Math.abs(Number(word)) * 1e-14 + 1e-300));
     }),
   );
+});
+
+describe('a monotone curve', () => {
+  const value = (curve: ReturnType<typeof monotoneCurve>, x: number) => {
+    const out = [0];
+    curve(x, out);
+    return out[0];
+  };
+
+  test('goes through its points, never beyond them, and stays as it is outside', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 1, max: 20 }), fc.integer({ min: -50, max: 50 })), { minLength: 1, maxLength: 8 }),
+        (steps) => {
+          const xs: number[] = [];
+          for (const [step] of steps) xs.push((xs.at(-1) ?? 0) + step);
+          const ys = steps.map(([, y]) => y);
+          const curve = monotoneCurve(
+            xs,
+            ys.map((y) => [y]),
+          );
+          xs.forEach((x, i) => expect(value(curve, x)).toBeCloseTo(ys[i], 9));
+          expect(value(curve, xs[0] - 5)).toBeCloseTo(ys[0], 9);
+          expect(value(curve, (xs.at(-1) ?? 0) + 5)).toBeCloseTo(ys.at(-1) ?? 0, 9);
+          for (let i = 0; i + 1 < xs.length; i++) {
+            const between = value(curve, (xs[i] + xs[i + 1]) / 2);
+            expect(between).toBeGreaterThanOrEqual(Math.min(ys[i], ys[i + 1]) - 1e-9);
+            expect(between).toBeLessThanOrEqual(Math.max(ys[i], ys[i + 1]) + 1e-9);
+          }
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  test('with a period comes round, as smooth at its seam as anywhere', () => {
+    const curve = monotoneCurve([10, 40, 70], [[0], [4], [1]], 80);
+    for (const x of [-70, 10, 90]) expect(value(curve, x)).toBeCloseTo(0, 9);
+    const slope = (x: number) => (value(curve, x + 1e-4) - value(curve, x - 1e-4)) / 2e-4;
+    expect(Math.abs(slope(79.999) - slope(80.001))).toBeLessThan(1e-4);
+    expect(value(monotoneCurve([3], [[7]], 10), 8)).toBe(7);
+  });
+});
+
+test('the nearest places of two stretches are nearer than any others', () => {
+  const place = fc.tuple(
+    fc.double({ min: -2, max: 2, noNaN: true }),
+    fc.double({ min: -2, max: 2, noNaN: true }),
+    fc.double({ min: -2, max: 2, noNaN: true }),
+  );
+  const share = fc.double({ min: 0, max: 1, noNaN: true });
+  fc.assert(
+    fc.property(place, place, place, place, share, share, (p, q, r, s, t, u) => {
+      const { a, b } = nearestOfSegments(p, q, r, s);
+      const on = (from: readonly number[], to: readonly number[], at: number) => from.map((v, k) => v + (to[k] - v) * at);
+      const apart = (m: readonly number[], n: readonly number[]) => Math.hypot(...m.map((v, k) => v - n[k]));
+      expect(apart(a, b)).toBeLessThanOrEqual(apart(on(p, q, t), on(r, s, u)) + 1e-5);
+    }),
+    { numRuns: 300 },
+  );
+});
+
+test('a floor transform done several times is one after the other, and back again', () => {
+  const once = { turn: 0.4, x: 1, z: 0.5, y: 0.1 };
+  const three = repeated(once, 3);
+  let at: number[] = [0.3, 1, 2];
+  for (let k = 0; k < 3; k++) {
+    const next = [0, 0, 0];
+    movePoint(next, 0, once, at, 0);
+    at = next;
+  }
+  const out = [0, 0, 0];
+  movePoint(out, 0, three, [0.3, 1, 2], 0);
+  out.forEach((v, k) => expect(v).toBeCloseTo(at[k], 9));
+  movePoint(out, 0, repeated(once, -3), out, 0);
+  [0.3, 1, 2].forEach((v, k) => expect(out[k]).toBeCloseTo(v, 9));
+});
+
+describe('the surface of a prop', () => {
+  const prop = (kind: 'box' | 'wall' | 'rail', change: object = {}) => ({
+    id: 'p',
+    kind,
+    x: 1,
+    z: 2,
+    turn: Math.PI / 2,
+    width: 2,
+    height: 0.5,
+    depth: 0.4,
+    ...change,
+  });
+
+  test('beside a box its side, over it its top, within it its top too; within a wall its nearer side', () => {
+    // Turned by a quarter, its width lies along Z.
+    expect(nearestOnProp(prop('box'), [2, 0.2, 2.3]).place).toEqual([expect.closeTo(1.2, 9), 0.2, expect.closeTo(2.3, 9)]);
+    expect(nearestOnProp(prop('box'), [1.1, 1.4, 2.9]).place[1]).toBeCloseTo(0.5, 9);
+    expect(nearestOnProp(prop('box'), [1.1, 0.1, 2.9])).toMatchObject({ away: [expect.closeTo(0, 9), 1, expect.closeTo(0, 9)] });
+    expect(nearestOnProp(prop('wall'), [1.15, 0.1, 2]).place[0]).toBeCloseTo(1.2, 9);
+  });
+
+  test('a rail is round, and ends', () => {
+    const rail = prop('rail', { depth: 0.04, height: 0.9 });
+    expect(nearestOnProp(rail, [1, 1.5, 2.4]).place).toEqual([expect.closeTo(1, 9), expect.closeTo(0.92, 9), expect.closeTo(2.4, 9)]);
+    expect(nearestOnProp(rail, [1, 0.9, 9]).place[2]).toBeCloseTo(3.02, 9);
+  });
 });

@@ -29,7 +29,12 @@ export interface Corrected {
   readonly round: (turns: number) => FloorTransform;
 }
 
-/** Layers that are done: those that are not muted, or those that are alone. */
+/**
+ * Layers that are done: those that are not muted, or those that are alone.
+ *
+ * @example
+ * layersDone([{ name: 'a', muted: true }, { name: 'b' }].map((own) => layerSchema.parse({ ...own, keys: [{ frame: 0, joint: 'Head' }] }))).length; // 1
+ */
 export function layersDone<Of extends Pick<Layer, 'muted' | 'alone' | 'weight' | 'keys' | 'touches'>>(layers: readonly Of[]): Of[] {
   const heard = layers.filter(({ muted }) => !muted);
   const alone = heard.filter((layer) => layer.alone);

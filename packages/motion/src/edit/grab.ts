@@ -46,6 +46,9 @@ export function grab(pose: Motion, joint: number, to: Vec3): Grabbed[] {
  * A pose with a joint turned in the world.
  *
  * @param by the turn, in the world's axes
+ *
+ * @example
+ * turnInWorld(restMotion(motion.skeleton), 3, [0, 0, 0, 1]).joint; // 3
  */
 export function turnInWorld(pose: Motion, joint: number, by: Quat): Grabbed {
   const { rotations } = forwardKinematics(pose);

@@ -7,7 +7,13 @@ import type { Layer, LayerKey } from './layers';
 /** Frames at which a layer has keys, in order: its pegs. */
 export const pegsOf = ({ keys }: Pick<Layer, 'keys'>): number[] => [...new Set(keys.map(({ frame }) => frame))].sort((a, b) => a - b);
 
-/** A layer with a key; one of the same joint at the same frame is replaced. */
+/**
+ * A layer with a key; one of the same joint at the same frame is replaced.
+ *
+ * @example
+ * const up = withKey(layerSchema.parse({ name: 'head up' }), { frame: 12, joint: 'Head', turn: [-10, 0, 0] });
+ * withKey(up, { frame: 12, joint: 'Head', turn: [-20, 0, 0] }).keys.length; // 1
+ */
 export function withKey(layer: Layer, key: LayerKey): Layer {
   const others = layer.keys.filter(({ frame, joint }) => frame !== key.frame || joint !== key.joint);
   return { ...layer, keys: [...others, key].sort((a, b) => a.frame - b.frame) };
@@ -66,7 +72,13 @@ export function handTurned(layer: Layer, skeleton: Skeleton, cycle: number | nul
   });
 }
 
-/** A layer parted in two: the keys of some joints, and all the rest with the touches. */
+/**
+ * A layer parted in two: the keys of some joints, and all the rest with the touches.
+ *
+ * @example
+ * const layer = layerSchema.parse({ name: 'both', keys: ['Head', 'Neck'].map((joint) => ({ frame: 3, joint })) });
+ * splitLayer(layer, new Set(['Neck']), 'neck').map(({ keys }) => keys.length); // [1, 1]
+ */
 export function splitLayer(layer: Layer, joints: ReadonlySet<string>, name: string): [rest: Layer, off: Layer] {
   const isOff = ({ joint }: LayerKey) => joints.has(joint);
   return [

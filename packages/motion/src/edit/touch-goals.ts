@@ -6,7 +6,12 @@ import type { Globals } from '../model/kinematics';
 import { nearestOnProp } from '../measure/prop-surface';
 import type { Touch, TouchTarget } from './layers';
 
-/** How much of a touch is done at a frame of the clip, 0 to 1, without its own weight. */
+/**
+ * How much of a touch is done at a frame of the clip, 0 to 1, without its own weight.
+ *
+ * @example
+ * [0, 5, 10, 20, 30].map((frame) => touchRamp({ from: 10, to: 20, fadeIn: 10, fadeOut: 10 }, frame)); // [0, 0.5, 1, 1, 0]
+ */
 export function touchRamp({ from, to, fadeIn, fadeOut }: Pick<Touch, 'from' | 'to' | 'fadeIn' | 'fadeOut'>, frame: number): number {
   if (frame < from) return fadeIn > 0 ? smoothStep5(1 - (from - frame) / fadeIn) : 0;
   if (frame > to) return fadeOut > 0 ? smoothStep5(1 - (frame - to) / fadeOut) : 0;

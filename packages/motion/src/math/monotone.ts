@@ -20,11 +20,6 @@ export type Curve = (x: number, out: number[]) => void;
  *
  * @param xs where the points are, rising; at least one
  * @param ys their values, any number of them for each
- *
- * @example
- * const out = [0];
- * monotoneCurve([0, 10], [[0], [5]])(5, out);
- * out; // [2.5]
  */
 export function monotoneCurve(xs: readonly number[], ys: readonly (readonly number[])[], period: number | null = null): Curve {
   const [places, values] = period === null ? [xs, ys] : comingRound(xs, ys, period);

@@ -3,12 +3,7 @@ import { inner, minus, plus, times } from './vec';
 
 const clamp = (t: number): number => Math.min(1, Math.max(0, t));
 
-/**
- * The nearest places of two stretches of line, and their shares along them (Ericson, *Real-Time Collision Detection*, 2005).
- *
- * @example
- * nearestOfSegments([0, 0, 0], [2, 0, 0], [1, 1, 0], [1, 3, 0]).b; // [1, 1, 0]
- */
+/** The nearest places of two stretches of line, and their shares along them (Ericson, *Real-Time Collision Detection*, 2005). */
 export function nearestOfSegments(p: Vec3, q: Vec3, r: Vec3, s: Vec3): { readonly a: Vec3; readonly b: Vec3; readonly t: number } {
   const [d, e, w] = [minus(q, p), minus(s, r), minus(p, r)];
   const [dd, ee, de, ew, dw] = [inner(d, d), inner(e, e), inner(d, e), inner(e, w), inner(d, w)];

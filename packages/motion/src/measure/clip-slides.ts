@@ -42,7 +42,12 @@ export function clipContacts(clip: Measured): Contacts | null {
   return (start > 0 && found && ownContacts(found, start, clip.motion.frames - 1)) || (found ?? null);
 }
 
-/** The clip with when its feet bear settled: as it is, or as measured. */
+/**
+ * The clip with when its feet bear settled: as it is, or as measured.
+ *
+ * @example
+ * withContacts(cutClip(motion, best.from, best.to)).contacts.left.length > 0; // true
+ */
 export const withContacts = <Of extends Measured>(clip: Of): Of => ({
   ...clip,
   contacts: clip.contacts ?? clipContacts(clip) ?? undefined,

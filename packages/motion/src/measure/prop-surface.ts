@@ -4,10 +4,6 @@ import type { StageProp } from '../model/prop';
 /**
  * The place on a prop's surface that is nearest to a place in the world, and the direction away from the prop there. From inside a block it is
  * on its top, of a wall on its nearer side; a rope and a rail are round.
- *
- * @example
- * const rail = { id: 'r', kind: 'rail', x: 0, z: 0, turn: 0, width: 2, height: 0.9, depth: 0.04 } as const;
- * nearestOnProp(rail, [0.5, 1.2, 0]).place; // [0.5, 0.92, 0]
  */
 export function nearestOnProp(prop: StageProp, [px, py, pz]: Vec3): { readonly place: Vec3; readonly away: Vec3 } {
   const [c, s] = [Math.cos(prop.turn), Math.sin(prop.turn)];

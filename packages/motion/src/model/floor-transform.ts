@@ -69,12 +69,7 @@ export function moveFrames(motion: Motion, transform: FloorTransform, from = 0, 
 export const invert = ({ turn, x, z, y }: FloorTransform): FloorTransform =>
   leading({ x, z, y }, { x: 0, z: 0, y: y === undefined ? undefined : 0 }, -turn);
 
-/**
- * The transform that does what another does a whole number of times; less than none is back.
- *
- * @example
- * repeated({ turn: 0, x: 0, z: 1.4 }, -2); // { turn: 0, x: 0, z: -2.8, y: 0 }
- */
+/** The transform that does what another does a whole number of times; less than none is back. */
 export function repeated(transform: FloorTransform, times: number): FloorTransform {
   const once = times < 0 ? invert(transform) : transform;
   const at = [0, 0, 0];

@@ -69,7 +69,12 @@ const layerOnOtherSide = (layer: Layer): Layer => ({
   touches: layer.touches.map(touchOnOtherSide),
 });
 
-/** The same key of the partner, as it is in the mirror. */
+/**
+ * The same key of the partner, as it is in the mirror.
+ *
+ * @example
+ * keyOnOtherSide({ frame: 3, joint: 'LeftArm', turn: [10, 20, -5] }); // { frame: 3, joint: 'RightArm', turn: [10, -20, 5] }
+ */
 export const keyOnOtherSide = ({ joint, turn: [x, y, z], shift, ...rest }: LayerKey): LayerKey => ({
   ...rest,
   joint: swapSides(joint),

@@ -16,6 +16,10 @@ const STILL = 1e-4;
  * @param clip as it comes into the step
  * @param from the lowest of them
  * @param to the highest
+ *
+ * @example
+ * const step = stepSchema.parse({ kind: 'corrections', layers: [{ name: 'a' }, { name: 'b' }] });
+ * mergeLayers(cutClip(motion, 0, 20), step, 0, 1).layers.length; // 1
  */
 export function mergeLayers(clip: Clip, step: CorrectionsParams, from: number, to: number): CorrectionsParams {
   const chosen = step.layers.slice(from, to + 1);
