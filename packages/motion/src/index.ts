@@ -181,7 +181,7 @@ export { speedChange, type SpeedChange } from './steps/speed';
 export { againstSource, type AgainstSource } from './recipe/against-source';
 export { clipDocumentSchema, clipInputSchema, clipNameSchema, type ClipDocument } from './recipe/clip-document';
 export { closings, type Closing } from './recipe/closings';
-export { stepsAtRate, stepsOfOtherSide, stepsRecut, type Cut } from './recipe/edits';
+export { stepsAtRate, stepsGiven, stepsOfOtherSide, stepsRecut, type Cut } from './recipe/edits';
 export { addableSteps, recipeSchema, withStep } from './recipe/order';
 export { recipeRunner, type ClipRecipe } from './recipe/recipe';
 export { shipClip } from './recipe/ship';

@@ -1,4 +1,5 @@
 import {
+  stepsGiven,
   createStep,
   isMirror,
   nameByPattern,
@@ -68,3 +69,9 @@ export function offeredNames(
     return name;
   });
 }
+
+/** A clip with steps of another; in the same take what they say of frames stays at the same instants. */
+export const withStepsGiven = (doc: ClipDoc, from: ClipDoc, steps: readonly RecipeStep[]): ClipDoc => ({
+  ...doc,
+  steps: stepsGiven(doc.steps, steps, doc.source.take === from.source.take ? from.source.from - doc.source.from : 0),
+});

@@ -50,3 +50,32 @@ export function stepsOfOtherSide(steps: readonly RecipeStep[]): RecipeStep[] {
   const from = whole.findIndex(isMirror);
   return whole.map((step, i) => (i > from ? stepOnOtherSide(step) : step));
 }
+
+/**
+ * The steps of a recipe with some of another clip's. One of a kind that is there already takes its place; layers of corrections are laid over those that
+ * are there. All the others are put where they belong in the order of work.
+ *
+ * @param given steps of the other clip
+ * @param shift frames by which what they say of frames is later in this clip; 0 where the two have no frames in common
+ *
+ * @example
+ * const own = recipeSchema.parse([{ kind: 'loop' }, { kind: 'hips', sway: 1 }]);
+ * stepsGiven(own, recipeSchema.parse([{ kind: 'hips', sway: 0.5 }, { kind: 'thin' }]), 0).map(({ kind }) => kind); // ['loop', 'hips', 'thin']
+ */
+export function stepsGiven(steps: readonly RecipeStep[], given: readonly RecipeStep[], shift: number): RecipeStep[] {
+  return stepsMapped(given, { scale: 1, shift }).reduce<RecipeStep[]>(
+    (all, step) => {
+      const at = all.findIndex(({ kind }) => kind === step.kind);
+      if (at < 0) return withStep(all, step);
+      return all.map((own, i) => (i === at ? inPlaceOf(own, step) : own));
+    },
+    [...steps],
+  );
+}
+
+function inPlaceOf(own: RecipeStep, given: RecipeStep): RecipeStep {
+  if (own.kind !== 'corrections' || given.kind !== 'corrections') return { ...given, id: own.id };
+  // The same layer given again is that layer.
+  const kept = own.layers.filter((layer) => !given.layers.some(({ name }) => name === layer.name));
+  return { ...own, layers: [...kept, ...given.layers] };
+}

@@ -9,10 +9,12 @@ import { toggleGhost, useCorrecting } from '@/data/correcting';
 import type { ClipDoc } from '@/data/clips-store';
 import { withStepOpened } from './add-step';
 import { Card } from './cards';
+import { CopySteps } from './CopySteps';
 import type { AboutRecipe } from './use-about-recipe';
 
 /** The recipe as a column of step cards, each switched, changed, measured and removed in its place. */
 export function RecipePanel({ doc, about, onChange }: { doc: ClipDoc; about: AboutRecipe; onChange: (doc: ClipDoc) => void }) {
+  const [copies, setCopies] = useState(false);
   const ghost = useCorrecting((state) => state.without);
   const put = (id: string, next: RecipeStep) => onChange({ ...doc, steps: doc.steps.map((step) => (step.id === id ? next : step)) });
   const add = async (kind: StepKind) => onChange(withStepOpened(doc, await about.created(kind)));
@@ -32,7 +34,16 @@ export function RecipePanel({ doc, about, onChange }: { doc: ClipDoc; about: Abo
           </Guarded>
         </CardContext>
       ))}
-      <AddStep steps={doc.steps} onAdd={(kind) => void add(kind)} />
+      <Box sx={{ display: 'flex', alignItems: 'center' }}>
+        <AddStep steps={doc.steps} onAdd={(kind) => void add(kind)} />
+        <Box sx={{ flex: 1 }} />
+        {doc.steps.length > 0 && (
+          <Button color="inherit" sx={{ color: 'text.secondary' }} onClick={() => setCopies(true)}>
+            Copy to clips…
+          </Button>
+        )}
+      </Box>
+      {copies && <CopySteps doc={doc} onClose={() => setCopies(false)} />}
     </Box>
   );
 }
