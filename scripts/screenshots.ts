@@ -112,6 +112,8 @@ for (let i = 0; i < 9; i++) {
 }
 await click(page, 'button', 'See the clip without the corrections step as a ghost');
 await settle(2500);
+await page.mouse.move(700, 700);
+await settle(600);
 await page.screenshot({ path: `${folder}/bench-corrections.png` });
 await click(page, 'button', 'correct');
 await page.goto(`${address}/gullmouth/bench`);
