@@ -68,7 +68,7 @@ export function StepCard<Step extends RecipeStep>({
             off
           </Typography>
         ) : (
-          (figure ?? (report && <Reported report={report} />))
+          (figure ?? (report && <Reported report={report} isTight={Boolean(ghost && shows)} />))
         )}
         <Switch
           size="small"
@@ -111,12 +111,14 @@ export function StepCard<Step extends RecipeStep>({
 /** What a card's fold is remembered by. */
 export const foldOf = ({ id }: Pick<RecipeStep, 'id'>): string => `step ${id}`;
 
-/** A step's figure before it and after it. */
-function Reported({ report: { label, unit, digits, figure, before, after } }: { report: StepReport }) {
+/** A step's figure before it and after it. @param isTight what it is called gives way to the card's signs in a narrow column */
+function Reported({ report: { label, unit, digits, figure, before, after }, isTight }: { report: StepReport; isTight: boolean }) {
   const out = figure !== undefined && after !== null && isOut(figure, after);
   return (
     <Typography variant="body2" component="span" color="text.secondary" noWrap sx={{ flexShrink: 0 }}>
-      {label}&nbsp;
+      <Box component="span" sx={isTight ? { '@container (max-width: 290px)': { display: 'none' } } : undefined}>
+        {label}&nbsp;
+      </Box>
       {before !== null && after !== null && numeral(before, digits) !== numeral(after, digits) && (
         // In a narrow column what it is now matters more than what it was.
         <Box component="span" sx={{ '@container (max-width: 290px)': { display: 'none' } }}>

@@ -38,9 +38,10 @@ export function PreviewBar({
     <>
       <Box role="toolbar" aria-label="Instruments" sx={{ display: 'flex', mr: 1.5 }}>
         {hasClip && <Choice label="correct" title="Take hold of joints (C)" isOn={isCorrecting} onClick={onCorrect} />}
-        {hasCut && <Choice label="loupe" isOn={glass === 'loupe'} onClick={() => toggle('loupe')} />}
-        <Choice label="map" isOn={glass === 'map'} onClick={() => toggle('map')} />
-        {isLoop && preview !== 'take' && <Choice label="worry the seam" isOn={false} onClick={onWorry} />}
+        {hasCut && !isCorrecting && <Choice label="loupe" isOn={glass === 'loupe'} onClick={() => toggle('loupe')} />}
+        {/* What one cuts loops with makes room for what one corrects with. */}
+        {!isCorrecting && <Choice label="map" isOn={glass === 'map'} onClick={() => toggle('map')} />}
+        {isLoop && !isCorrecting && preview !== 'take' && <Choice label="worry the seam" isOn={false} onClick={onWorry} />}
       </Box>
       <Box role="toolbar" aria-label="Preview" sx={{ display: 'flex' }}>
         <Choice label="as captured" isOn={preview === 'take' || !hasClip} onClick={onCaptured} />
