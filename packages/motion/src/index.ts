@@ -135,7 +135,7 @@ export { thinnedKeys } from './character/thinned-keys';
 // Correction layers
 export { correct, layersDone } from './edit/correct';
 export { jointBend } from './edit/joint-bend';
-export { grab, turnInWorld, type Grabbed } from './edit/grab';
+export { facingOf, grab, turnInWorld, type Grabbed } from './edit/grab';
 export { jointTurns, type JointTurns } from './edit/joint-turns';
 export { layerCourse, PER_KEY, type LayerCourse } from './edit/layer-course';
 export { handTurned, pegsOf, splitLayer, withKey, withoutPeg, withPegAt, type HandTurn } from './edit/layer-edits';
@@ -194,5 +194,5 @@ export { make, makeClips, type MadeFile, type Report } from './project/make';
 export { oddities } from './project/oddities';
 export { parseProject } from './project/parse';
 export { projectSchema, type Project } from './project/schema';
-export { PROP_KINDS, propSchema, type StageProp } from './model/prop';
+export { movedProp, PROP_KINDS, propSchema, type StageProp } from './model/prop';
 export { markerSchema, takePatchSchema, type Marker, type TakePatch } from './project/take-extras';

@@ -523,6 +523,21 @@ describe('a clip', () => {
     expect(half.layers[0].touches[0]).toMatchObject({ from: 10, to: 15, fadeIn: 3, fadeOut: 5 });
   });
 
+  test('in another delivery of its take, turned and shifted, touches go to where their places are there', () => {
+    const box = { id: 'b', kind: 'box' as const, x: 1, z: 0, turn: 0.2, width: 1, height: 1, depth: 1 };
+    const to = (target: TouchInput['target']): TouchInput => ({ limb: 'left hand', from: 2, to: 4, target });
+    const steps = recipeSchema.parse([
+      corrections({ touches: [to({ to: 'place', at: [1, 1.2, 0] }), to({ to: 'prop', prop: box }), to({ to: 'floor' })] }),
+    ]);
+    const [moved] = stepsAtRate(steps, 1, { turn: Math.PI / 2, x: 0.5, z: 0 }) as StepOfKind<'corrections'>[];
+    const [place, prop, floor] = moved.layers[0].touches.map(({ target }) => target);
+    expect(place).toEqual({ to: 'place', at: [expect.closeTo(0.5, 9), 1.2, expect.closeTo(-1, 9)] });
+    expect(prop).toMatchObject({
+      prop: { x: expect.closeTo(0.5, 9), z: expect.closeTo(-1, 9), turn: expect.closeTo(0.2 + Math.PI / 2, 9) },
+    });
+    expect(floor).toEqual({ to: 'floor' });
+  });
+
   test('of the other side: what is corrected and mirrored is what is mirrored and corrected on the other side', () => {
     const layers: LayerInput[] = [
       {

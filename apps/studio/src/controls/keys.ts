@@ -42,6 +42,7 @@ export const KEYS: readonly { readonly where: string; readonly keys: readonly (r
       ['H held', 'the take as it was captured'],
       ['Tab · Shift Tab · Esc', 'along the chain of the joint taken hold of, and let go'],
       ['E · Del on a peg', 'set a peg at the playhead, take one out'],
+      ['U', 'the keys at the playhead on the other side too'],
       ['1 … 9', 'take a loop candidate'],
       ['Wheel · middle drag', 'zoom at the pointer, pan the deck'],
       ['Alt while dragging', 'no snapping to footfalls'],

@@ -2,7 +2,7 @@ import {
   clipFigures,
   InputError,
   matchTakes,
-  movePoint,
+  movedProp,
   shipClip,
   stepsAtRate,
   type Clip,
@@ -45,6 +45,8 @@ export interface Redelivery {
   readonly markers: readonly Marker[];
   readonly lostMarkers: readonly string[];
   readonly props: readonly StageProp[];
+  /** Where places of the old take are in the new one. */
+  readonly floor: FloorTransform;
 }
 
 interface Opened {
@@ -84,24 +86,19 @@ export function redeliver(old: Opened, fresh: Opened, made: MadeFrom, fps: numbe
         outcome: isThere ? span.outcome : 'lost',
         id,
         before: figures(old, recipe),
-        after: isThere ? figures(fresh, placedIn(recipe, span)) : null,
+        after: isThere ? figures(fresh, placedIn(recipe, span, match.floor)) : null,
       };
     }),
     markers: placed.filter(({ isIn }) => isIn).map(({ name, frame }) => ({ name, frame })),
     lostMarkers: placed.filter(({ isIn }) => !isIn).map(({ name }) => name),
     props: made.props.map((prop) => movedProp(prop, match.floor)),
+    floor: match.floor,
   };
 }
 
-/** A recipe in the new take; contacts set by hand go along at its rate. */
-function placedIn({ from, to, steps }: ClipRecipe, span: PlacedSpan): ClipRecipe {
-  return { from: span.from, to: span.to, steps: stepsAtRate(steps, (span.to - span.from) / (to - from)) };
-}
-
-function movedProp(prop: StageProp, transform: FloorTransform): StageProp {
-  const at = [prop.x, 0, prop.z];
-  movePoint(at, 0, transform, at, 0);
-  return { ...prop, x: at[0], z: at[2], turn: prop.turn + transform.turn };
+/** A recipe in the new take; what was set by hand goes along at its rate, and to where it is there. */
+function placedIn({ from, to, steps }: ClipRecipe, span: PlacedSpan, floor: FloorTransform): ClipRecipe {
+  return { from: span.from, to: span.to, steps: stepsAtRate(steps, (span.to - span.from) / (to - from), floor) };
 }
 
 function profileOf(differenceCm: Float32Array): Float32Array {

@@ -299,6 +299,15 @@ describe('corrections', () => {
     act(() => usePlayer.getState().seek(80));
     await press('e');
     expect(layers()[0].keys.map(({ frame }) => frame)).toEqual([30, 40]);
+    act(() => useCorrecting.setState({ joint: 'LeftArm' }));
+    await press('e');
+    await press('u');
+    expect(
+      layers()[0]
+        .keys.filter(({ frame }) => frame === 40)
+        .map(({ joint }) => joint)
+        .sort(),
+    ).toEqual(['Head', 'LeftArm', 'RightArm']);
   });
 });
 

@@ -2,6 +2,7 @@ import { bodyOf } from '../anatomy/body-of';
 import { kneeAxis, reachWithLeg } from '../anatomy/leg-ik';
 import { fromAxisAngle, multiply, multiplyInverse, type Quat, type Vec3 } from '../math/quat';
 import { across, cross, inner, minus, norm, shortestTurn, unit, vecAt } from '../math/vec';
+import { headings } from '../measure/heading';
 import type { Body, Leg } from '../model/body';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { copyMotion, type Motion } from '../model/motion';
@@ -97,4 +98,15 @@ function turnsBetween(a: Motion, b: Motion): Grabbed[] {
     multiplyInverse(local, 0, a.rotations, joint * 4, b.rotations, joint * 4);
     return Math.hypot(local[0], local[1], local[2]) > STILL ? [{ joint, local }] : [];
   });
+}
+
+/**
+ * Where somebody faces in a pose, by the lines through hips and shoulders, radians about +Y, 0 to +Z; 0 for who is no person.
+ *
+ * @example
+ * facingOf(restMotion(motion.skeleton)); // 0
+ */
+export function facingOf(pose: Motion): number {
+  const body = bodyOf(pose);
+  return body ? headings(forwardKinematics(pose), body)[0] : 0;
 }

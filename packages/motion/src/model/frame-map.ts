@@ -1,4 +1,5 @@
 import type { Contacts, Interval } from './contacts';
+import type { FloorTransform } from './floor-transform';
 
 /**
  * Where the frames of a cut have gone: frame `f` is now `f · scale + shift`. The scale is 0.5 when a take of 120 frames a second is brought to 60;
@@ -7,6 +8,8 @@ import type { Contacts, Interval } from './contacts';
 export interface FrameMap {
   readonly scale: number;
   readonly shift: number;
+  /** Where places in the world have gone, of a take that is delivered anew; left out: they are where they were. */
+  readonly floor?: FloorTransform;
 }
 
 /**

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { movePoint, type FloorTransform } from './floor-transform';
 
 const coordinate = z.number().min(-1e4).max(1e4);
 const size = z.number().min(0.01).max(50);
@@ -20,3 +21,16 @@ export const propSchema = z.object({
   depth: size,
 });
 export type StageProp = z.infer<typeof propSchema>;
+
+/**
+ * A prop that stands elsewhere on the floor.
+ *
+ * @example
+ * const box = { id: 'b', kind: 'box', x: 1, z: 0, turn: 0, width: 1, height: 1, depth: 1 };
+ * movedProp(box, { turn: 0, x: 2, z: 0 }).x; // 3
+ */
+export function movedProp(prop: StageProp, transform: FloorTransform): StageProp {
+  const at = [prop.x, 0, prop.z];
+  movePoint(at, 0, transform, at, 0);
+  return { ...prop, x: at[0], z: at[2], turn: prop.turn + transform.turn };
+}

@@ -1,3 +1,4 @@
+import type { FloorTransform } from '../model/floor-transform';
 import type { FrameMap } from '../model/frame-map';
 import { countsAnew, createStep, mapStep, stepOnOtherSide, isMirror, type RecipeStep } from '../steps';
 import { withStep } from './order';
@@ -16,12 +17,13 @@ export const stepsMapped = (steps: readonly RecipeStep[], time: FrameMap): Recip
  * same instants.
  *
  * @param factor frames of now to a frame of before: 0.5 from 120 to 60 a second
+ * @param floor where places in the world have gone, in another delivery of the take
  * @example
  * // Half as many frames a second: so that it still lasts 1.08 s, 129 frames become
  * stepOf(stepsAtRate(recipeSchema.parse([{ kind: 'retime', frames: 129 }]), 0.5), 'retime').frames; // 65
  */
-export const stepsAtRate = (steps: readonly RecipeStep[], factor: number): RecipeStep[] =>
-  factor === 1 ? [...steps] : stepsMapped(steps, { scale: factor, shift: 0 });
+export const stepsAtRate = (steps: readonly RecipeStep[], factor: number, floor?: FloorTransform): RecipeStep[] =>
+  factor === 1 && !floor ? [...steps] : stepsMapped(steps, { scale: factor, shift: 0, ...(floor && { floor }) });
 
 /**
  * The steps of a clip that is cut elsewhere in its take: contacts, pins and stretches stay where they are in the take. Behind a cycle that begins

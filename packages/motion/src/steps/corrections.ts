@@ -8,7 +8,8 @@ import { played } from '../measure/played';
 import { worldMotion, type Clip } from '../model/clip';
 import type { FrameMap } from '../model/frame-map';
 import { forwardKinematics } from '../model/kinematics';
-import { repeated } from '../model/floor-transform';
+import { movePoint, repeated, type FloorTransform } from '../model/floor-transform';
+import { movedProp } from '../model/prop';
 import { cycleTransform } from '../model/repeat';
 import { defineStep, stepObject } from './definition';
 import { putBack } from './put-back';
@@ -47,7 +48,7 @@ export function playedForLayers(clip: Clip): Corrected {
 }
 
 /** All that a layer says in frames, said of the same instants of a clip that is cut elsewhere or has another rate. */
-function layerAt(layer: Layer, { scale, shift }: FrameMap): Layer {
+function layerAt(layer: Layer, { scale, shift, floor }: FrameMap): Layer {
   const at = (frame: number) => Math.round(frame * scale + shift);
   const long = (frames: number) => (frames > 0 ? Math.max(1, Math.round(frames * scale)) : 0);
   const fades = <Of extends { fadeIn: number; fadeOut: number }>(of: Of): Of => ({
@@ -59,8 +60,22 @@ function layerAt(layer: Layer, { scale, shift }: FrameMap): Layer {
     ...fades(layer),
     weight: typeof layer.weight === 'number' ? layer.weight : layer.weight.map(({ frame, value }) => ({ frame: at(frame), value })),
     keys: layer.keys.map((key) => ({ ...key, frame: at(key.frame) })),
-    touches: layer.touches.map((touch) => ({ ...fades(touch), from: at(touch.from), to: Math.max(at(touch.from), at(touch.to)) })),
+    touches: layer.touches.map((touch) => ({
+      ...fades(touch),
+      from: at(touch.from),
+      to: Math.max(at(touch.from), at(touch.to)),
+      ...(floor && { target: movedTarget(touch.target, floor) }),
+    })),
   };
+}
+
+/** A target where it is in a world that is turned and shifted. */
+function movedTarget(target: TouchTarget, floor: FloorTransform): TouchTarget {
+  if (target.to === 'prop') return { ...target, prop: movedProp(target.prop, floor) };
+  if (target.to !== 'place') return target;
+  const at: [number, number, number] = [0, 0, 0];
+  movePoint(at, 0, floor, target.at, 0);
+  return { ...target, at };
 }
 
 const layerOnOtherSide = (layer: Layer): Layer => ({

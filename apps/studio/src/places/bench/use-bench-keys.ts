@@ -50,6 +50,7 @@ export function useBenchKeys(acts: Acts): void {
   useKeys('c', () => doc && acts.correct());
   useKeys('v', () => useCorrecting.setState(({ mode }) => ({ mode: mode === 'turn' ? 'grab' : 'turn' })));
   useKeys('e', acts.corrections.peg);
+  useKeys('u', acts.corrections.otherSide);
   useChainKeys(acts.corrections);
   useCapturedWhileHeld(acts);
   useKeys('home', () => acts.toEnd(true), 'arrows');

@@ -50,7 +50,7 @@ export function useDelivery(old: TakeInfo, fresh: TakeInfo, onDone: () => void) 
         if (!doc) return [];
         const { source, steps } = doc;
         const factor = (to - from) / (source.to - source.from);
-        const after = { source: { take: fresh.id, from, to }, steps: stepsAtRate(steps, factor) };
+        const after = { source: { take: fresh.id, from, to }, steps: stepsAtRate(steps, factor, found.floor) };
         return [{ id, before: { source, steps }, after }];
       }),
     );

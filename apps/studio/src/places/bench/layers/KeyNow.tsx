@@ -1,5 +1,5 @@
 'use client';
-import { keyOnOtherSide, layerCourse, pegsOf, PER_KEY, withKey, withoutPeg, type Layer } from '@lantern/motion';
+import { layerCourse, pegsOf, PER_KEY, withKey, withoutPeg, type Layer } from '@lantern/motion';
 import { Box, MenuItem, Select, Typography } from '@mui/material';
 import { Label } from '@/controls/fields';
 import { Small } from '@/controls/Small';
@@ -7,6 +7,7 @@ import { TypedNumber } from '@/controls/TypedNumber';
 import { useCorrecting } from '@/data/correcting';
 import { usePlayer } from '@/data/player';
 import type { CorrectionsTools } from './corrections-context';
+import { withOtherSide } from './layer-doc';
 
 const TURNS = [
   ['x', 'About the line to the left'],
@@ -38,13 +39,6 @@ export function KeyNow({ tools, layer, onChange }: { tools: CorrectionsTools; la
     onChange(withKey(layer, { frame, joint, turn: [x, y, z], ...shift }));
   };
   const here = layer.keys.filter((key) => key.frame === frame);
-  const mirror = () =>
-    onChange(
-      here
-        .map(keyOnOtherSide)
-        .filter((key) => joints.includes(key.joint))
-        .reduce(withKey, layer),
-    );
   return (
     <>
       <Label>joint</Label>
@@ -112,7 +106,7 @@ export function KeyNow({ tools, layer, onChange }: { tools: CorrectionsTools; la
         </Typography>
         {here.length > 0 ? (
           <>
-            <Small name="Lay the keys of this peg on the other side too" onClick={mirror}>
+            <Small name="Lay the keys of this peg on the other side too" onClick={() => onChange(withOtherSide(layer, frame, joints))}>
               the other side too
             </Small>
             <Small name="Take this peg out" onClick={() => onChange(withoutPeg(layer, frame))}>

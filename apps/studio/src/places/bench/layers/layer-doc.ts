@@ -1,4 +1,13 @@
-import { createStep, layerSchema, stepSchema, type Layer, type RecipeStep, type StepOfKind } from '@lantern/motion';
+import {
+  createStep,
+  keyOnOtherSide,
+  layerSchema,
+  stepSchema,
+  withKey,
+  type Layer,
+  type RecipeStep,
+  type StepOfKind,
+} from '@lantern/motion';
 import { withStepOpened } from '../recipe/add-step';
 import type { ClipDoc } from '@/data/clips-store';
 
@@ -37,3 +46,11 @@ export function freeLayerName(layers: readonly Pick<Layer, 'name'>[], wish: stri
     if (!layers.some((layer) => layer.name === own)) return own;
   }
 }
+
+/** A layer whose keys at a frame are laid on the other side too, as far as the skeleton has their partners. */
+export const withOtherSide = (layer: Layer, frame: number, joints: readonly string[]): Layer =>
+  layer.keys
+    .filter((key) => key.frame === frame)
+    .map(keyOnOtherSide)
+    .filter(({ joint }) => joints.includes(joint))
+    .reduce(withKey, layer);

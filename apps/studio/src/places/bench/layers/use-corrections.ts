@@ -1,5 +1,6 @@
 import {
   cutMotion,
+  facingOf,
   grab,
   handTurned,
   turnInWorld,
@@ -16,7 +17,7 @@ import { useClips, type ClipDoc } from '@/data/clips-store';
 import { useCorrecting } from '@/data/correcting';
 import { usePlayer } from '@/data/player';
 import type { ClipMeasured, ClipResult } from '@/worker/core.worker';
-import { correctionsOf, freeLayerName, newLayer, withLayer, type CorrectionsStep } from './layer-doc';
+import { correctionsOf, freeLayerName, newLayer, withLayer, withOtherSide, type CorrectionsStep } from './layer-doc';
 
 /** What the Bench corrects with: the layers of the open clip, the joint taken hold of, and what is done to them. */
 export interface Corrections {
@@ -42,6 +43,8 @@ export interface Corrections {
   /** Lays a key at the playhead that leaves everything as it is. */
   readonly peg: () => void;
   readonly unpeg: () => void;
+  /** Lays the keys at the playhead on the other side too. */
+  readonly otherSide: () => void;
 }
 
 interface Shown {
@@ -131,6 +134,17 @@ export function useCorrections({ doc, shown, measured, draft }: Shown): Correcti
         put(index, pegged);
       },
       unpeg: () => layer && put(index, withoutPeg(layer, frameNow())),
+      otherSide: () =>
+        layer &&
+        skeleton &&
+        put(
+          index,
+          withOtherSide(
+            layer,
+            frameNow(),
+            skeleton.joints.map((own) => own.name),
+          ),
+        ),
     }),
     [isOn, shown, step, layer, index, joint, frameNow, clipFrame, cycle, put, fps, move, skeleton, name],
   );
@@ -151,12 +165,6 @@ function aboutAxis(axis: 0 | 1 | 2, degrees: number): Quat {
   const half = (degrees * Math.PI) / 360;
   const s = Math.sin(half);
   return [axis === 0 ? s : 0, axis === 1 ? s : 0, axis === 2 ? s : 0, Math.cos(half)];
-}
-
-/** Where somebody faces, from his first joint, radians. */
-function facingOf({ rotations }: Motion): number {
-  const [x, y, z, w] = rotations;
-  return Math.atan2(2 * (x * z + w * y), 1 - 2 * (x * x + y * y));
 }
 
 /** A shift in the world as left, up and front of a way. */
