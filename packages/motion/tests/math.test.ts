@@ -220,7 +220,7 @@ test('the nearest places of two stretches are nearer than any others', () => {
       const apart = (m: readonly number[], n: readonly number[]) => Math.hypot(...m.map((v, k) => v - n[k]));
       expect(apart(a, b)).toBeLessThanOrEqual(apart(on(p, q, t), on(r, s, u)) + 1e-5);
     }),
-    { numRuns: 300 },
+    { numRuns: 2000 },
   );
 });
 
