@@ -3,7 +3,7 @@ import { useFrame, useThree, type ThreeEvent } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
 import * as THREE from 'three';
 import { DUSK } from '@/controls/theme';
-import { canvasLabel, LABEL_COLOURS } from './canvas-label';
+import { useCanvasLabel } from './use-canvas-label';
 
 /** A joint of the first figure that is drawn by hand to a place on the stage, metres; the floor is at 0. */
 export interface Drawing {
@@ -29,12 +29,7 @@ export function GrabHandle({
   const controls = useThree((state) => state.controls) as { enabled: boolean } | null;
   const group = useRef<THREE.Group>(null);
   const drag = useRef<{ plane: THREE.Plane; grip: THREE.Vector3; from: THREE.Vector3; to: THREE.Vector3 } | null>(null);
-  const label = useRef<HTMLDivElement | null>(null);
-  useEffect(() => {
-    const made = canvasLabel(canvas, LABEL_COLOURS.measured);
-    label.current = made;
-    return () => made.remove();
-  }, [canvas]);
+  const label = useCanvasLabel(canvas);
   useEffect(() => () => onHover(false), [onHover]);
   useEffect(() => invalidate(), [invalidate]);
   useFrame(({ camera }) => {
@@ -64,19 +59,14 @@ export function GrabHandle({
     if (!drag.current || !at) return;
     event.stopPropagation();
     drag.current.to.copy(at).sub(drag.current.grip);
-    if (label.current) {
-      const box = canvas.getBoundingClientRect();
-      label.current.style.display = 'block';
-      label.current.style.transform = `translate(${event.clientX - box.left + 14}px, ${event.clientY - box.top - 30}px)`;
-      label.current.textContent = `${(100 * drag.current.to.distanceTo(drag.current.from)).toFixed(1)} cm`;
-    }
+    label.say(`${(100 * drag.current.to.distanceTo(drag.current.from)).toFixed(1)} cm`, event);
     onDraw(drag.current.to.toArray(), false);
   };
   const end = () => {
     const done = drag.current;
     drag.current = null;
     if (controls) controls.enabled = true;
-    if (label.current) label.current.style.display = 'none';
+    label.hide();
     if (done && done.to.distanceTo(done.from) > 1e-4) onDraw(done.to.toArray(), true);
     invalidate();
   };

@@ -4,8 +4,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import { DUSK } from '@/controls/theme';
 import { numeral } from '@/controls/Figure';
-import { canvasLabel, LABEL_COLOURS } from './canvas-label';
-import type { PointerPlace } from './canvas-pick';
+import { useCanvasLabel } from './use-canvas-label';
 
 /** A joint of the first figure (0) or of the other (1) that is turned by hand. */
 export interface Turning {
@@ -42,7 +41,7 @@ export function TurnRing({
   const group = useRef<THREE.Group>(null);
   const axis = useRef<Axis>(2);
   const drag = useRef<{ from: number; degrees: number } | null>(null);
-  const label = useLabel(canvas);
+  const label = useCanvasLabel(canvas);
   const card = useMemo(cardLines, []);
   useEffect(() => () => card.dispose(), [card]);
   useEffect(() => () => onHover(false), [onHover]);
@@ -65,7 +64,7 @@ export function TurnRing({
     if (!drag.current || now === null) return;
     event.stopPropagation();
     const degrees = snapped(now - drag.current.from, event.altKey);
-    if (label.current) sayTurn(label.current, `${AXIS_NAMES[axis.current]} ${numeral(degrees, event.altKey ? 1 : 0)}°`, event, canvas);
+    label.say(`${AXIS_NAMES[axis.current]} ${numeral(degrees, event.altKey ? 1 : 0)}°`, event);
     if (degrees === drag.current.degrees) return;
     drag.current.degrees = degrees;
     onTurn(axis.current, degrees, false);
@@ -74,7 +73,7 @@ export function TurnRing({
     const done = drag.current;
     drag.current = null;
     if (controls) controls.enabled = true;
-    if (label.current) label.current.style.display = 'none';
+    label.hide();
     if (done && done.degrees !== 0) onTurn(axis.current, done.degrees, true);
     invalidate();
   };
@@ -99,16 +98,6 @@ export function TurnRing({
 }
 
 type Axis = 0 | 1 | 2;
-
-function useLabel(canvas: HTMLCanvasElement) {
-  const label = useRef<HTMLDivElement | null>(null);
-  useEffect(() => {
-    const made = canvasLabel(canvas, LABEL_COLOURS.measured);
-    label.current = made;
-    return () => made.remove();
-  }, [canvas]);
-  return label;
-}
 
 /** Puts the ring about a joint, in the plane that faces the viewer most, or in the one in which it is being dragged. */
 function faceViewer(ring: THREE.Group, bone: THREE.Object3D, camera: THREE.Camera, held: Axis | null): Axis {
@@ -137,13 +126,6 @@ function angleRound(ray: THREE.Ray, about: THREE.Vector3, axis: Axis): number | 
 function snapped(degrees: number, isFree: boolean): number {
   const round = degrees - 360 * Math.round(degrees / 360);
   return isFree ? Math.round(round * 10) / 10 : Math.round(round / SNAP) * SNAP;
-}
-
-function sayTurn(label: HTMLDivElement, words: string, { clientX, clientY }: PointerPlace, canvas: HTMLElement): void {
-  const box = canvas.getBoundingClientRect();
-  label.style.display = 'block';
-  label.style.transform = `translate(${clientX - box.left + 14}px, ${clientY - box.top - 30}px)`;
-  label.textContent = words;
 }
 
 /** A circle of radius 1 with a tick every 5°, longer every 15° and 45°. */

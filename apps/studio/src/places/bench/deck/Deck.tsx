@@ -8,7 +8,7 @@ import { Ribbon } from '@/timeline/Ribbon';
 import { useWidth } from '@/timeline/use-width';
 import type { ContactSlide, OpenTake } from '@/worker/core.worker';
 import { ContactEdges, type SetContacts } from './ContactEdges';
-import type { RowPlace } from '../layers/LayerRows';
+import type { RowPlace } from '../layers/row-place';
 import { LoopArcs } from './LoopArcs';
 import { GUTTER, RULER } from '@/timeline/deck-layout';
 import { useAxis } from '@/timeline/axis-window';

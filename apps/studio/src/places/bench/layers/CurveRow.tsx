@@ -6,7 +6,7 @@ import { chart } from '@/controls/theme';
 import { numeral } from '@/controls/Figure';
 import { tracePath } from '@/timeline/paths';
 import type { Bend } from '@/worker/core.worker';
-import type { RowPlace } from './LayerRows';
+import type { RowPlace } from './row-place';
 
 /** About which line of the rest pose a curve turns. */
 export const LINES = ['about the left', 'about up', 'about the front'] as const;

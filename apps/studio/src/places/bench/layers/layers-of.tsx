@@ -3,7 +3,8 @@ import { useCorrecting } from '@/data/correcting';
 import { takeFrameOf } from '../take-frame';
 import type { Workbench } from '../use-workbench';
 import { CurveRow } from './CurveRow';
-import { LayerRows, type RowPlace } from './LayerRows';
+import { LayerRows } from './LayerRows';
+import type { RowPlace } from './row-place';
 
 /** How much of the height the curve gets, while a joint is taken hold of. */
 const CURVE = 0.5;
