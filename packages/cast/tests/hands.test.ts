@@ -8,6 +8,7 @@ import {
   fitSettingsSchema,
   forwardKinematics,
   readCharacter,
+  reportOf,
   stepSchema,
   stepsOfOtherSide,
   recipeSchema,
@@ -65,6 +66,8 @@ test('one hand, from frame to frame, fading outside', () => {
   expect(turned(after, 25).every((name) => /L$|left/i.test(name))).toBe(true);
   expect(turned(after, 25).length).toBeGreaterThan(0);
   expect([14, 36, 0, 60].flatMap((f) => turned(after, f))).toEqual([]);
+  // From the frame after the fade in begins to the one before the fade out ends.
+  expect(reportOf(hands({}), clip, after)?.after).toBe(19);
   expect(stepsOfOtherSide(recipeSchema.parse([{ kind: 'hands', side: 'left' }]))[1]).toMatchObject({ side: 'right' });
 });
 
@@ -81,6 +84,8 @@ test('a skeleton without fingers says so; its wrists can be straight', () => {
     'The left hand has no fingers on this skeleton; its wrist can be made straight.',
     'The right hand has no fingers on this skeleton; its wrist can be made straight.',
   ]);
+  // Where nothing is done, nothing is counted.
+  expect(reportOf(hands({}), suit, applyStep(suit, hands({})))?.after).toBe(0);
   const straight = applyStep(suit, hands({ wrist: 1 }));
   const J = motion.skeleton.joints.length;
   const wrist = motion.skeleton.joints.findIndex(({ name }) => name === 'LeftHand');

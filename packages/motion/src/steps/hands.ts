@@ -5,7 +5,7 @@ import { exp, multiply, multiplyInverse, slerp } from '../math/quat';
 import { RADIANS } from '../math/angles';
 import { touchRamp } from '../edit/touch-goals';
 import type { Clip } from '../model/clip';
-import { alignSigns, copyMotion } from '../model/motion';
+import { alignSigns, copyMotion, type Motion } from '../model/motion';
 import { restPose } from '../model/skeleton';
 import { defineStep, stepObject } from './definition';
 
@@ -51,8 +51,8 @@ export const hands = defineStep(schema, {
     };
   },
   otherSide: (step) => ({ ...step, side: OTHER[step.side] }),
-  report(_, after, step) {
-    return { label: 'frames', unit: '', digits: 0, before: null, after: weightsOf(after, step).filter((weight) => weight > 0).length };
+  report(before, after) {
+    return { label: 'frames', unit: '', digits: 0, before: null, after: framesChanged(before.motion, after.motion) };
   },
   troubles: (before, step) => {
     const body = bodyOf(before.motion);
@@ -112,4 +112,16 @@ function weightsOf({ motion, loop }: Clip, { from, to, fade }: HandsParams): num
   return Array.from({ length: motion.frames }, (_, f) =>
     Math.max(...(loop ? [-last, 0, last] : [0]).map((by) => touchRamp(stretch, f + by))),
   );
+}
+
+/** In how many frames any joint is turned otherwise: none on a hand without fingers. */
+function framesChanged(a: Motion, b: Motion): number {
+  const stride = a.skeleton.joints.length * 4;
+  let count = 0;
+  for (let f = 0; f < a.frames; f++) {
+    let i = f * stride;
+    while (i < (f + 1) * stride && a.rotations[i] === b.rotations[i]) i++;
+    if (i < (f + 1) * stride) count++;
+  }
+  return count;
 }
