@@ -11,11 +11,20 @@ export interface Faults {
   readonly headingDrift: number;
   /** The floor is off by this much, up or down, metres. */
   readonly floor: number;
+  /** The floor rises steadily, metres a second. */
+  readonly floorDrift: number;
   /** The whole performer is pushed about on the floor, feet and all, at this speed at the most, metres a second. */
   readonly skate: number;
 }
 
-export const DEFAULT_FAULTS: Faults = { jitterDegrees: 0.12, jitterMetres: 0.0008, headingDrift: 0.12, floor: 0.02, skate: 0 };
+export const DEFAULT_FAULTS: Faults = {
+  jitterDegrees: 0.12,
+  jitterMetres: 0.0008,
+  headingDrift: 0.12,
+  floor: 0.02,
+  floorDrift: 0,
+  skate: 0,
+};
 
 /**
  * The motion as a suit would have recorded it.
@@ -34,7 +43,8 @@ export function addFaults(motion: Motion, seed: number, factor: number, faults: 
     const round = Math.PI * (f / motion.fps);
     rootPositions[f * 3] += (faults.skate / Math.PI) * factor * Math.sin(round);
     rootPositions[f * 3 + 2] += (faults.skate / Math.PI) * factor * (1 - Math.cos(round));
-    for (let k = 0; k < 3; k++) rootPositions[f * 3 + k] += faults.jitterMetres * factor * noise.normal() + (k === 1 ? floor : 0);
+    const level = floor + (faults.floorDrift * factor * f) / motion.fps;
+    for (let k = 0; k < 3; k++) rootPositions[f * 3 + k] += faults.jitterMetres * factor * noise.normal() + (k === 1 ? level : 0);
     for (let j = 0; j < joints; j++) {
       const at = (f * joints + j) * 4;
       const shake = fromAxisAngle([noise.normal(), noise.normal(), noise.normal()], jitter * Math.abs(noise.normal()));

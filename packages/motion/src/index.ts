@@ -80,7 +80,10 @@ export { clipContacts, clipSlides, withContacts } from './measure/clip-slides';
 export { compareMotions, type Comparison, type Standing } from './measure/compare';
 export type { FreeFall } from './measure/free-fall';
 export { groundwork, type Groundwork } from './measure/groundwork';
+export { clipSmoothness } from './measure/arc';
+export { balance, type Balance, type Unsteady } from './measure/balance';
 export { withHands } from './measure/hand-contacts';
+export { smoothness, type ArcKink, type Smoothness } from './measure/smoothness';
 export { likeness } from './measure/likeness';
 export { overviewOf, stitchOverview, type Overview } from './measure/overview';
 export { gaitNumbers, legChangeDeg, type GaitNumbers } from './measure/plausible';
@@ -134,6 +137,7 @@ export { thinnedKeys } from './character/thinned-keys';
 
 // Correction layers
 export { correct, layersDone } from './edit/correct';
+export { type HandHold, type HandHolds } from './edit/hand-holds';
 export { jointBend } from './edit/joint-bend';
 export { facingOf, grab, turnInWorld, type Grabbed } from './edit/grab';
 export { jointTurns, type JointTurns } from './edit/joint-turns';
@@ -149,16 +153,20 @@ export {
   type TouchLimb,
   type TouchTarget,
 } from './edit/layers';
+export { partOfLayer, withoutRange, withRangeMoved, type LayerRange } from './edit/layer-range';
 export { limbPlace } from './edit/touch-limb';
 export { touchRamp } from './edit/touch-goals';
 
 // Steps of a recipe
-export { cleanFindings, type CleanFinding } from './steps/clean';
+export type { AnchorProposal } from './find/anchors';
+export { cleanAnchors, cleanFindings, cleanFloorRate, type CleanFinding } from './steps/clean';
+export { handHolds, handSlides, type HandSlide } from './steps/hand-lock';
 export { BODY_PARTS, type BodyPart } from './steps/body-parts';
 export { keyOnOtherSide, type CorrectionsParams } from './steps/corrections';
 export type { StepReport } from './steps/definition';
 export {
   aboutStep,
+  asCaptured,
   applyStep,
   createStep,
   isMirror,

@@ -8,15 +8,19 @@ export function Small({
   children,
   onClick,
   name,
+  pressed,
 }: {
   children: ReactNode;
   onClick: (event: MouseEvent<HTMLElement>) => void;
   name?: string;
+  /** Of a word that is on or off. */
+  pressed?: boolean;
 }) {
   return (
     <ButtonBase
       disableRipple
       aria-label={name}
+      aria-pressed={pressed}
       onClick={onClick}
       sx={{
         fontFamily: 'inherit',
@@ -24,11 +28,12 @@ export function Small({
         px: 0.8,
         py: 0.2,
         borderRadius: 1,
-        color: 'text.secondary',
+        color: pressed ? chart('lampText') : 'text.secondary',
+        fontWeight: pressed ? 700 : 400,
         '&:hover': { bgcolor: chart('card'), color: 'text.primary' },
       }}
     >
-      <Typography component="span" sx={{ fontSize: 'inherit' }} noWrap>
+      <Typography component="span" sx={{ fontSize: 'inherit', fontWeight: 'inherit' }} noWrap>
         {children}
       </Typography>
     </ButtonBase>

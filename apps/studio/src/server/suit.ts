@@ -171,6 +171,7 @@ function perform(suit: Suit): void {
     jitterMetres: 0.0008 * jitter,
     headingDrift: 0,
     floor: Math.abs(floorCm) / 100,
+    floorDrift: 0,
     skate: 0,
   });
   // The north that the suit believes in has wandered since it was calibrated, and wanders on.

@@ -5,6 +5,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, type ComponentRef, t
 import * as THREE from 'three';
 import { usePlayer } from '@/data/player';
 import { DUSK } from '@/controls/theme';
+import { BalanceMark } from './BalanceMark';
 import { Floor } from './Floor';
 import { Footprints } from './Footprints';
 import { Ghosts } from './Ghosts';
@@ -97,6 +98,7 @@ function Scene(props: StageProps) {
       {view === 'free' && !measuring && <FreeOrbit centre={centre} orbit={orbit} />}
       {ghosts > 0 && <Ghosts motion={motion} mesh={mesh} floor={floor} spacing={ghosts} />}
       {trails && trails.length > 0 && <Trails trails={trails} fps={motion.fps} floor={floor} />}
+      {props.balance && <BalanceMark balance={props.balance} />}
       {props.props && props.onProps && <Props props={props.props} onChange={props.onProps} />}
       <Pointer bones={first.bones} names={names} measuring={measuring} />
       {picking && <JointPicker figures={pickable} isElsewhere={isOnRing} {...picking} />}

@@ -2,7 +2,7 @@
 import { Box, Checkbox, FormControlLabel, Popover, Radio, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Choice } from './Choice';
-import { useStageOptions } from './stage-options';
+import { toggleTrails, useStageOptions } from './stage-options';
 
 const GHOSTS = [0, 2, 4, 6, 10, 20] as const;
 
@@ -11,8 +11,6 @@ export function StageMenu({ joints }: { joints: readonly string[] }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [search, setSearch] = useState('');
   const { prints, bones, ghosts, trails } = useStageOptions();
-  const toggle = (joint: string) =>
-    useStageOptions.setState({ trails: trails.includes(joint) ? trails.filter((name) => name !== joint) : [...trails, joint] });
   const row = (label: string, checked: boolean, onChange: () => void) => (
     <FormControlLabel
       key={label}
@@ -68,7 +66,7 @@ export function StageMenu({ joints }: { joints: readonly string[] }) {
         <Box sx={{ maxHeight: 200, overflow: 'auto' }}>
           {joints
             .filter((joint) => joint.toLowerCase().includes(search.toLowerCase()))
-            .map((joint) => row(joint, trails.includes(joint), () => toggle(joint)))}
+            .map((joint) => row(joint, trails.includes(joint), () => toggleTrails([joint])))}
         </Box>
       </Popover>
     </>

@@ -11,13 +11,24 @@ interface StageOptions {
   readonly ghosts: number;
   /** Names of joints that leave a trail. */
   readonly trails: readonly string[];
+  /** The centre of mass and the soles' support, on the Bench. */
+  readonly balance: boolean;
   /** Measuring between two points. */
   readonly measuring: boolean;
 }
 
 export const useStageOptions = create<StageOptions>()(
-  persist((): StageOptions => ({ view: 'follow', prints: true, bones: false, ghosts: 0, trails: [], measuring: false }), {
+  persist((): StageOptions => ({ view: 'follow', prints: true, bones: false, ghosts: 0, trails: [], balance: false, measuring: false }), {
     name: 'old-lantern.stage',
-    partialize: ({ view, prints, bones, ghosts, trails }) => ({ view, prints, bones, ghosts, trails }),
+    partialize: ({ view, prints, bones, ghosts, trails, balance }) => ({ view, prints, bones, ghosts, trails, balance }),
   }),
 );
+
+/** Joints that leave a trail, or no longer. */
+export function toggleTrails(joints: readonly string[]): void {
+  useStageOptions.setState(({ trails }) => ({
+    trails: joints.every((joint) => trails.includes(joint))
+      ? trails.filter((joint) => !joints.includes(joint))
+      : [...new Set([...trails, ...joints])],
+  }));
+}

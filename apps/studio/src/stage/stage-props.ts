@@ -1,4 +1,4 @@
-import type { BodyMesh, StageProp } from '@lantern/motion';
+import type { Balance, BodyMesh, StageProp } from '@lantern/motion';
 import type { Markers } from '@/worker/markers';
 import type { WireMotion } from '@/worker/wire';
 import type { Drawing } from './GrabHandle';
@@ -38,6 +38,8 @@ export interface StageProps {
   readonly bones?: boolean;
   readonly ghosts?: number;
   readonly trails?: readonly Trail[];
+  /** Of the motion, frame by frame. */
+  readonly balance?: Balance | null;
   readonly measuring?: boolean;
   readonly props?: readonly StageProp[];
   readonly onProps?: (props: readonly StageProp[]) => void;

@@ -15,6 +15,7 @@ export function Ribbon({
   from,
   to,
   height = ROW,
+  hasHands = true,
 }: {
   contacts: Contacts;
   side: 'left' | 'right';
@@ -23,9 +24,11 @@ export function Ribbon({
   from: number;
   to: number;
   height?: number;
+  /** Whether rests of the hand are drawn under the foot's. */
+  hasHands?: boolean;
 }) {
   const colour = chart(side === 'left' ? 'port' : 'starboard');
-  const hands = (side === 'left' ? contacts.leftHand : contacts.rightHand) ?? NO_HANDS;
+  const hands = (hasHands && (side === 'left' ? contacts.leftHand : contacts.rightHand)) || NO_HANDS;
   return (
     <g role="img" aria-label={`${side} foot: ${contacts[side].length} contacts${hands.length > 0 ? `; hand: ${hands.length}` : ''}`}>
       {hands
@@ -66,15 +69,20 @@ export function Ribbon({
   );
 }
 
-/** The mark of a side: round L, diamond R. */
-export function SideMark({ side, x, y }: { side: 'left' | 'right'; x: number; y: number }) {
+/** The mark of a side: round L, diamond R; open for a hand. */
+export function SideMark({ side, x, y, isOpen = false }: { side: 'left' | 'right'; x: number; y: number; isOpen?: boolean }) {
   const colour = chart(side === 'left' ? 'port' : 'starboard');
+  const shape = isOpen ? { fill: 'none', stroke: colour, strokeWidth: 1.6 } : { fill: colour };
   return (
     <g fill={colour} fontSize={13} fontWeight={700}>
       <text x={x} y={y + 4.5}>
         {side === 'left' ? 'L' : 'R'}
       </text>
-      {side === 'left' ? <circle cx={x + 18} cy={y} r={4.5} /> : <path d={`M${x + 18} ${y - 5.5}l5 5.5l-5 5.5l-5 -5.5z`} />}
+      {side === 'left' ? (
+        <circle cx={x + 18} cy={y} r={4.5} {...shape} />
+      ) : (
+        <path d={`M${x + 18} ${y - 5.5}l5 5.5l-5 5.5l-5 -5.5z`} {...shape} />
+      )}
     </g>
   );
 }

@@ -1,7 +1,9 @@
 import {
   againstSource,
   cadence,
+  cleanAnchors,
   cleanFindings,
+  cleanFloorRate,
   clipContacts,
   clipFigures,
   clipSlides,
@@ -9,6 +11,7 @@ import {
   isMirror,
   framesSince,
   gaitNumbers,
+  handSlides,
   legChangeDeg,
   repeatLoop,
   reportOf,
@@ -24,14 +27,17 @@ import {
   withContacts,
   worldMotion,
   type AgainstSource,
+  type AnchorProposal,
   type CleanFinding,
   type Clip,
   type ClipFigures,
   type ClipRecipe,
   type GaitNumbers,
+  type HandSlide,
   type Motion,
   type SpeedChange,
   type StepClips,
+  type StepOfKind,
   type StepReport,
   type TravelTraces,
 } from '@lantern/motion';
@@ -77,6 +83,11 @@ export interface StepMeasured {
   readonly speed?: SpeedChange & { readonly legDeg: number };
   /** What a cleaning finds, the worst first. */
   readonly findings?: readonly CleanFinding[];
+  /** Of a cleaning: instants that may have been alike, and how fast the floor rises, metres a second. */
+  readonly anchors?: readonly AnchorProposal[];
+  readonly floorRate?: number;
+  /** What hands rest on. */
+  readonly hands?: HandsMeasured;
   /** What of it cannot be done, in sentences; the rest of it is. */
   readonly troubles?: readonly string[];
   /** For every frame of the clip the frame that came into the step; null where there is no single one. */
@@ -97,6 +108,17 @@ export interface ThinnedView {
   readonly worstMm: number;
   readonly joint: string;
   readonly at: number;
+}
+
+/** The rests of the hands of a clip, and where their frames are in its cut. */
+export interface HandsMeasured {
+  readonly contacts: readonly HandContact[];
+  readonly contactsIn: ClipMeasured['contactsIn'];
+}
+
+/** A rest of a hand, and how far it slides there before it is held and after, cm. */
+export interface HandContact extends HandSlide {
+  readonly heldCm: number;
 }
 
 /** A clip in its own time: its frames, less one, its landings, and its steps a minute. */
@@ -127,7 +149,8 @@ export interface View {
   readonly inPlace: boolean;
 }
 
-function playedOn(clip: Clip, { repeats, inPlace }: View): Motion {
+/** A clip as it plays: a loop several times on end, in place or on its way. */
+export function playedOn(clip: Clip, { repeats, inPlace }: View): Motion {
   const seen = inPlace ? { ...clip, travel: null } : clip;
   return clip.loop && repeats > 1 ? repeatLoop(seen, repeats) : worldMotion(seen);
 }
@@ -210,26 +233,40 @@ export function clipMeasured({ run }: Held, recipe: ClipRecipe, view: View): Cli
     gait: figures && gaitNumbers(clip, figures.speedMps),
     traces: travelTraces(clip),
     steps: Object.fromEntries(
-      stepClips(run, recipe).map((clips, index) => [clips.step.id, measuredStep(clips, () => framesSince(run, recipe, index))]),
+      stepClips(run, recipe).map((clips, index) => {
+        const asked: Asked = {
+          frames: () => framesSince(run, recipe, index),
+          contactsIn: () => contactsIn(run, { ...recipe, steps: recipe.steps.slice(0, index + 1) }),
+        };
+        return [clips.step.id, measuredStep(clips, asked)];
+      }),
     ),
   };
 }
 
-function measuredStep(clips: StepClips, frames: () => Float64Array | null): StepMeasured {
+/** What is worked out for the steps that need it. */
+interface Asked {
+  readonly frames: () => Float64Array | null;
+  readonly contactsIn: () => ClipMeasured['contactsIn'];
+}
+
+function measuredStep(clips: StepClips, asked: Asked): StepMeasured {
   const { step, before, after } = clips;
   const troubles = troublesOf(step, clips);
   return {
     report: reportOf(step, before, after),
     ...(troubles.length > 0 && { troubles }),
-    ...(step.off ? {} : besideStep(clips, frames)),
+    ...(step.off ? {} : besideStep(clips, asked)),
   };
 }
 
 /** What only some kinds of step say. */
-function besideStep({ step, before, after }: StepClips, frames: () => Float64Array | null): Omit<StepMeasured, 'report'> {
+function besideStep({ step, before, after }: StepClips, { frames, contactsIn: within }: Asked): Omit<StepMeasured, 'report'> {
   switch (step.kind) {
     case 'clean':
-      return { findings: cleanFindings(before, step) };
+      return { findings: cleanFindings(before, step), anchors: cleanAnchors(before), floorRate: cleanFloorRate(before) };
+    case 'hand-lock':
+      return { hands: { contacts: handContactsOf(step, before, after), contactsIn: within() } };
     case 'corrections':
       return { frames: frames() };
     case 'thin':
@@ -243,6 +280,11 @@ function besideStep({ step, before, after }: StepClips, frames: () => Float64Arr
     default:
       return {};
   }
+}
+
+function handContactsOf(step: StepOfKind<'hand-lock'>, before: Clip, after: Clip): HandContact[] {
+  const held = handSlides(after, step, before);
+  return handSlides(before, step).map((own, i) => ({ ...own, heldCm: held[i]?.slideCm ?? own.slideCm }));
 }
 
 function thinnedView(clip: Clip): ThinnedView | undefined {

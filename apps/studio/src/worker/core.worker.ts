@@ -62,9 +62,10 @@ export interface Reading {
 const MOST_SHOWN = 40;
 
 export type { CharacterView } from './fit-api';
+export type { Arc, Judged } from './judging';
 export type { Bend, MirroredPair } from './recipe-api';
 export type { FittedView, FitView, MappedSide } from './fitting';
-export type { ClipMeasured, ClipResult, ContactSlide, Landing, StepMeasured, ThinnedView, Untimed, View } from './clip-result';
+export type { ClipMeasured, ClipResult, ContactSlide, HandContact, Landing, StepMeasured, ThinnedView, Untimed, View } from './clip-result';
 
 const api = {
   /** Opens a take for what follows, which calls it by its key. */

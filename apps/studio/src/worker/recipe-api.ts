@@ -27,8 +27,9 @@ import {
   type TouchLimb,
   type StrideTraces,
 } from '@lantern/motion';
-import { clipMeasured, clipResult, untimedOf, type ClipMeasured, type ClipResult, type Landing, type View } from './clip-result';
+import { clipMeasured, clipResult, playedOn, untimedOf, type ClipMeasured, type ClipResult, type Landing, type View } from './clip-result';
 import { withCast } from './fit-api';
+import { judge, type Judged, type JudgedWish } from './judging';
 import { markersOf } from './markers';
 import { stripOf, type Strip } from './strip';
 
@@ -132,6 +133,11 @@ export const recipeApi = {
   /** Measures a clip and what is said beside its steps. */
   async measured(id: string, recipe: ClipRecipe, view: View): Promise<ClipMeasured> {
     return clipMeasured(await withCast(id, recipe.steps), recipe, view);
+  },
+
+  /** The arcs of some joints of a clip, and how the body stands over its feet. */
+  async judged(id: string, recipe: ClipRecipe, wish: JudgedWish, view: View): Promise<Judged> {
+    return judge(await withCast(id, recipe.steps), recipe, wish, playedOn, view);
   },
 
   /** A clip as it is now, as a file of its own: BVH in metres, without its root. */

@@ -16,7 +16,7 @@ type Step = StepOfKind<'corrections'>;
 beforeAll(() => giveRoom(360, 700));
 beforeEach(() => {
   setFold('step corrections', true);
-  useCorrecting.setState({ isOn: true, layer: 0, joint: null, mode: 'turn' });
+  useCorrecting.setState({ isOn: true, layer: 0, joint: null, mode: 'turn', range: null });
   usePlayer.setState({ frame: 24 });
 });
 afterEach(cleanup);
@@ -216,4 +216,37 @@ test('without an open clip around it the card still shows its layers', () => {
   expect(screen.queryByText('joint')).toBeNull();
   fireEvent.click(screen.getByRole('button', { name: 'Open layer elbow' }));
   expect(screen.getByRole('textbox', { name: 'Name of the layer' })).toHaveProperty('value', 'elbow');
+});
+
+test('the weight is keyed at the playhead, typed there, and made the same all the time again', async () => {
+  const { all, user } = card([{ name: 'head up', weight: 0.8, keys: [{ frame: 24, joint: 'Head', turn: [-10, 0, 0] }] }]);
+  await user.click(screen.getByRole('button', { name: 'Key the weight at the playhead' }));
+  expect(all()[0].weight).toEqual([{ frame: 24, value: 0.8 }]);
+  act(() => usePlayer.setState({ frame: 60 }));
+  const field = screen.getByRole('textbox', { name: 'Weight at the playhead, per cent' });
+  await user.clear(field);
+  await user.type(field, '20{Enter}');
+  expect(all()[0].weight).toEqual([
+    { frame: 24, value: 0.8 },
+    { frame: 60, value: 0.2 },
+  ]);
+  await user.click(screen.getByRole('button', { name: 'The same weight all the time' }));
+  expect(all()[0].weight).toBe(0.2);
+});
+
+test('a chosen range is copied to the playhead, offered to other clips, and emptied', async () => {
+  const keys = [10, 20, 90].map((frame) => ({ frame, joint: 'Head', turn: [-10, 0, 0] }));
+  const copy = jest.fn();
+  const { all, user } = card([{ name: 'head up', keys }], { tools: { copy } });
+  expect(screen.queryByRole('group', { name: 'Chosen range' })).toBeNull();
+  act(() => useCorrecting.setState({ range: { from: 8, to: 30 } }));
+  expect(screen.getByText('frames 8 to 30: 2 pegs, 0 touches')).toBeTruthy();
+  act(() => usePlayer.setState({ frame: 48 }));
+  await user.click(screen.getByRole('button', { name: 'Copy the range to the playhead' }));
+  expect(all()[0].keys.map(({ frame }) => frame)).toEqual([10, 20, 50, 60, 90]);
+  await user.click(screen.getByRole('button', { name: 'Copy the range to clips' }));
+  expect(copy.mock.lastCall[0][0].keys.map(({ frame }: { frame: number }) => frame)).toEqual([10, 20]);
+  await user.click(screen.getByRole('button', { name: 'Remove what is in the range' }));
+  expect(all()[0].keys.map(({ frame }) => frame)).toEqual([50, 60, 90]);
+  expect(useCorrecting.getState().range).toBeNull();
 });

@@ -53,6 +53,7 @@ describe('contacts that are set by hand', () => {
     render(
       <svg>
         <ContactEdges
+          noun="contact"
           contacts={contacts.map((c) => ({ ...c, slideCm: 0.1, heldCm: null }))}
           offset={100}
           frames={60}
@@ -216,6 +217,8 @@ describe('the whole deck', () => {
       onOpenClip: jest.fn(),
       onSegment: jest.fn(),
       onContacts: jest.fn(),
+      onHands: jest.fn(),
+      onFlaw: jest.fn(),
     };
     const props: DeckProps = {
       take,
@@ -228,6 +231,9 @@ describe('the whole deck', () => {
       takeFrame: (frame) => frame,
       segments: [],
       contacts: [],
+      hands: null,
+      flaws: [],
+      balance: null,
       ...acts,
       ...change,
     };
@@ -239,6 +245,41 @@ describe('the whole deck', () => {
   const x = scaleLinear()
     .domain([from, to])
     .range([GUTTER, WIDTH - RIGHT]);
+
+  test('rests of hands have rows of their own, say what they are on, and their edges keep it while they are dragged', () => {
+    const { onHands } = deck({
+      hands: [{ side: 'left', from: 10, to: 50, on: { to: 'joint', joint: 'LeftThigh', at: [0, 0, 0] } }],
+    });
+    expect(screen.getByText('on LeftThigh')).toBeDefined();
+    drag(handle('End of left hand contact 1'), x(170), x(160));
+    expect(onHands).toHaveBeenLastCalledWith({
+      left: [{ from: 10, to: 40, on: { to: 'joint', joint: 'LeftThigh', at: [0, 0, 0] } }],
+      right: [],
+    });
+    cleanup();
+    deck();
+    expect(screen.queryByRole('slider', { name: /hand contact/ })).toBeNull();
+  });
+
+  test('spikes and gaps stand on the axis, each with whether it is set right; a click goes there', async () => {
+    const spike = { kind: 'spike' as const, joint: 'LeftHand', from: 140, to: 141, isMended: true };
+    const gap = { kind: 'gap' as const, joint: 'Head', from: 150, to: 190, isMended: false };
+    const { onFlaw } = deck({ flaws: [spike, gap] });
+    await userEvent.click(screen.getByRole('button', { name: 'Spike of LeftHand at frame 140, set right' }));
+    expect(onFlaw).toHaveBeenLastCalledWith(spike);
+    await userEvent.click(screen.getByRole('button', { name: 'Gap of Head at frame 150, left as it is' }));
+    expect(onFlaw).toHaveBeenLastCalledWith(gap);
+  });
+
+  test('the balance is a third trace, with its unit, and has holes where no foot bears', () => {
+    const balance = new Float32Array(FRAMES).fill(NaN).fill(5, 120, 140).fill(-8, 150, 160);
+    deck({ balance });
+    expect(screen.getByText('cm inside')).toBeDefined();
+    expect(screen.getByText('−8')).toBeDefined();
+    cleanup();
+    deck();
+    expect(screen.queryByText('cm inside')).toBeNull();
+  });
 
   test('a drag on it scrubs', () => {
     const { onScrub, surface } = deck();

@@ -4,6 +4,7 @@ import { capture } from '@lantern/capture';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { z } from 'zod';
+import { useCorrecting } from '@/data/correcting';
 import { CurveRow } from '@/places/bench/layers/CurveRow';
 import { LayerRows } from '@/places/bench/layers/LayerRows';
 import { rampOf, rampPath } from '@/places/bench/layers/ramp';
@@ -11,6 +12,7 @@ import { giveRoom } from './room';
 
 beforeAll(() => giveRoom());
 afterEach(cleanup);
+beforeEach(() => useCorrecting.setState({ range: null }));
 
 const { skeleton } = restMotion(capture('walk', { seconds: 1, seed: 3 }).motion.skeleton);
 const layerOf = (change: Partial<z.input<typeof layerSchema>> = {}): Layer =>
@@ -80,8 +82,8 @@ test('each layer is a row that says what it is; a press opens it', () => {
   expect(screen.getByText('100 %, 2 pegs')).toBeTruthy();
   expect(screen.getByText('100 %, 1 touch')).toBeTruthy();
   expect(screen.getByText('muted')).toBeTruthy();
-  const [first] = screen.getAllByText('Double click to set a peg here');
-  fireEvent.pointerDown(first.parentElement as Element);
+  const [first] = screen.getAllByText('Open the layer');
+  drag(first.parentElement as Element, 10, 10);
   expect(onOpen).toHaveBeenCalledWith(0);
 });
 
@@ -128,7 +130,7 @@ test('the ends of a ramp are dragged to fade slower; a layer that holds has none
 
 test('a double click sets a peg that leaves everything as it is there', () => {
   const { onPut } = rows([layerOf()]);
-  fireEvent.doubleClick(screen.getByText('Double click to set a peg here').parentElement as Element, { clientX: 300 });
+  fireEvent.doubleClick(screen.getByText(/^Double click to set a peg/).parentElement as Element, { clientX: 300 });
   const set = onPut.mock.lastCall?.[1].keys.find(({ frame }) => frame === 30);
   expect(set?.joint).toBe('Head');
   expect(set?.turn[0]).toBeCloseTo(-15, 1);
@@ -213,4 +215,51 @@ describe('the curve of a joint', () => {
     await userEvent.keyboard('{Delete}');
     expect(onPut.mock.lastCall?.[0].keys).toHaveLength(1);
   });
+});
+
+describe('a range of the open layer', () => {
+  const row = () => screen.getByText(/^Double click to set a peg/).parentElement as Element;
+
+  test('is chosen by dragging, either way, and let go by a press', () => {
+    rows([layerOf()]);
+    drag(row(), 350, 120);
+    expect(useCorrecting.getState().range).toEqual({ from: 12, to: 35 });
+    drag(row(), 500, 500);
+    expect(useCorrecting.getState().range).toBeNull();
+  });
+
+  test('its bar takes along what lies in it, and the range goes too', () => {
+    const { onPut } = rows([layerOf()]);
+    drag(row(), 120, 350);
+    drag(handle('Chosen range of head up, frames 12 to 35'), 150, 200);
+    expect(onPut.mock.calls.slice(0, -1).every(([, , isDone]) => !isDone)).toBe(true);
+    expect(onPut.mock.lastCall?.[1].keys.map(({ frame }) => frame)).toEqual([25, 40]);
+    expect(useCorrecting.getState().range).toEqual({ from: 17, to: 40 });
+    drag(handle('End of the chosen range of head up'), 400, 450);
+    expect(useCorrecting.getState().range).toEqual({ from: 17, to: 45 });
+  });
+});
+
+test('keys of the weight are rounds on the ramp: dragged in time and value, moved and taken out by keys', async () => {
+  const keyed = layerOf({
+    weight: [
+      { frame: 10, value: 0 },
+      { frame: 30, value: 1 },
+    ],
+  });
+  const { onPut } = rows([keyed]);
+  const now = () => onPut.mock.lastCall?.[1].weight;
+  drag(handle('Weight of head up at frame 30'), 300, 350);
+  expect(now()).toEqual([
+    { frame: 10, value: 0 },
+    { frame: 35, value: 1 },
+  ]);
+  handle('Weight of head up at frame 10').focus();
+  await userEvent.keyboard('{ArrowUp}');
+  expect(now()).toEqual([
+    { frame: 10, value: 0.05 },
+    { frame: 30, value: 1 },
+  ]);
+  await userEvent.keyboard('{Delete}');
+  expect(now()).toEqual([{ frame: 30, value: 1 }]);
 });

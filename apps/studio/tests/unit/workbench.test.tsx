@@ -233,7 +233,9 @@ test('a clip that is fitted to a character is that character on the stage', asyn
 });
 
 describe('corrections', () => {
-  beforeEach(() => useCorrecting.setState({ isOn: false, layer: 0, joint: null, mode: 'turn', without: null }));
+  beforeEach(() =>
+    useCorrecting.setState({ isOn: false, layer: 0, joint: null, mode: 'turn', range: null, given: null, ghost: null, only: null }),
+  );
   const layers = () => stepOf(docs()[0].steps, 'corrections')?.layers ?? [];
 
   test('a joint turned by hand lays a key into a layer that is made and named for it; while it is dragged nothing is kept', async () => {

@@ -24,7 +24,7 @@ export const TOUCH_LIMBS = ['left hand', 'right hand', 'left foot', 'right foot'
 export type TouchLimb = (typeof TOUCH_LIMBS)[number];
 
 /** Where a touch brings a limb to. */
-const target = z.discriminatedUnion('to', [
+export const touchTargetSchema = z.discriminatedUnion('to', [
   /** A place in the world, metres. */
   z.object({ to: z.literal('place'), at: vector(1e4) }),
   /** The floor below. */
@@ -34,7 +34,7 @@ const target = z.discriminatedUnion('to', [
   /** A place fixed to a joint, as on the other hand, the hip or the head; metres in the joint's axes, which in the rest pose are left, up and front. */
   z.object({ to: z.literal('joint'), joint: jointName, at: vector(10).default([0, 0, 0]) }),
 ]);
-export type TouchTarget = z.infer<typeof target>;
+export type TouchTarget = z.infer<typeof touchTargetSchema>;
 
 /** A hand or foot brought to a place for a while. */
 export const touchSchema = z
@@ -47,7 +47,7 @@ export const touchSchema = z
     fadeOut: fade.default(10),
     /** How much of the way to the place it is brought. */
     weight: share.default(1),
-    target,
+    target: touchTargetSchema,
     /** Along the prop, or over the floor, with where the limb is without the layer; else it stays where it first is. */
     slide: z.boolean().default(false),
     /** Metres that the middle of the hand, or the ball of the foot, stays off the surface of a floor or prop. */

@@ -75,6 +75,17 @@ function restsOf(globals: Globals, { shoulder, wrist }: Arm, fps: number): Inter
   });
 }
 
+/** An arm is straight while the wrist is so far from the shoulder, a share of its length. */
+const STRAIGHT = 0.94;
+
+/** Whether an arm hangs in a frame, straight and straight down. */
+export function isHanging({ positions, joints }: Globals, { shoulder, elbow, wrist }: Arm, f: number): boolean {
+  const between = (a: number, b: number) => [0, 1, 2].map((k) => positions[(f * joints + b) * 3 + k] - positions[(f * joints + a) * 3 + k]);
+  const [arm, upper, fore] = [between(shoulder, wrist), between(shoulder, elbow), between(elbow, wrist)];
+  const far = Math.hypot(...arm);
+  return -arm[1] > HANGING * far && far > STRAIGHT * (Math.hypot(...upper) + Math.hypot(...fore));
+}
+
 /** Root mean square distance from the mean place over some frames, metres. */
 function spread(track: readonly Float64Array[], from: number, to: number): number {
   let sum = 0;

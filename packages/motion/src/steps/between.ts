@@ -32,6 +32,7 @@ export const between = defineStep(schema, {
   title: 'Between',
   about: 'The smooth way between two frames in place of what was captured.',
   stages: ['body', 'time'],
+  corrects: true,
   create: ({ clip }) => {
     // A quarter of the clip in its middle, until it is chosen.
     const last = (clip?.motion.frames ?? 41) - 1;

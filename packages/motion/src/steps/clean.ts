@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { DEGREES } from '../math/angles';
 import { cleanMotion, flawsOf, isFilled } from '../edit/clean-motion';
 import { driftOf, straighten } from '../edit/straighten';
-import type { Clip } from '../model/clip';
+import { floorDrift } from '../find/floor-drift';
+import { proposeAnchors, type AnchorProposal } from '../find/anchors';
+import { worldMotion, type Clip } from '../model/clip';
 import { mapFrame } from '../model/frame-map';
 import { joinMotions } from '../model/join';
 import { alignSigns, cutMotion, type Motion } from '../model/motion';
@@ -27,6 +29,8 @@ const schema = stepObject('clean', {
   /** How much noise is believed in, as a factor of what was found in the stillest moments; 0 leaves it. */
   jitter: z.number().min(0).max(3).default(1),
   /** Frames of the clip in which the performer faced the same way, or stood on the same mark: the suit's north is turned back between them. */
+  /** A floor that rises or sinks slowly and steadily under the performer is made level; steps and stairs are left. */
+  floor: z.boolean().default(false),
   drift: z.object({ by: z.enum(['facing', 'mark']).default('facing'), frames: z.array(frame).max(200).default([]) }).prefault({}),
 });
 export type CleanParams = z.infer<typeof schema>;
@@ -39,6 +43,7 @@ export const clean = defineStep(schema, {
   title: 'Clean',
   about: 'Spikes, gaps and jitter of the suit taken out; a heading that drifts turned back.',
   stages: ['body', 'ground'],
+  corrects: true,
   create: () => ({}),
   mapTime: (step, time) => ({
     ...step,
@@ -58,6 +63,7 @@ export const clean = defineStep(schema, {
     });
     const drift = driftOf(cleaned, { by: params.drift.by, frames: params.drift.frames.map((own) => own + start) });
     const straight = drift ? straighten(cleaned, drift, start) : cleaned;
+    if (params.floor) levelFloor(straight, floorDrift(whole), start);
     alignSigns(straight);
     const cut = (from: number, to: number) => (to >= from ? cutMotion(straight, from, to) : null);
     return {
@@ -69,6 +75,27 @@ export const clean = defineStep(schema, {
     };
   },
 });
+
+/** In place. @param rate metres a second by which the floor rises @param still the frame whose height stays what it is */
+function levelFloor({ rootPositions, frames, fps }: Motion, rate: number, still: number): void {
+  for (let f = 0; f < frames; f++) rootPositions[f * 3 + 1] -= (rate * (f - still)) / fps;
+}
+
+/**
+ * How fast the floor rises in a clip as it comes into a `clean` step, metres a second.
+ *
+ * @example
+ * Math.abs(cleanFloorRate(cutClip(motion, 0, motion.frames - 1))) < 0.002; // true
+ */
+export const cleanFloorRate = (clip: Clip): number => floorDrift(wholeOf(clip).whole);
+
+/**
+ * Instants of a clip that may have been alike, for turning a heading's drift back.
+ *
+ * @example
+ * cleanAnchors(cutClip(motion, 0, motion.frames - 1)).every(({ frames }) => frames.length > 1); // true
+ */
+export const cleanAnchors = (clip: Clip): AnchorProposal[] => proposeAnchors(worldMotion(clip));
 
 const wholes = new WeakMap<Clip, { whole: Motion; start: number }>();
 

@@ -22,6 +22,7 @@ export const clearance = defineStep(schema, {
   title: 'Clearance',
   about: 'Arms out of trunk and coat, legs out of each other.',
   stages: ['body', 'time'],
+  corrects: true,
   create: () => ({}),
   mapTime: asItIs,
   otherSide: asItIs,

@@ -2,14 +2,14 @@ import { z } from 'zod';
 import { swapSides } from '../anatomy/side-names';
 import { correct, layersDone, type Corrected } from '../edit/correct';
 import { layerTroubles } from '../edit/layer-troubles';
-import { layerSchema, type Layer, type LayerKey, type Touch, type TouchTarget } from '../edit/layers';
+import { layerSchema, type Layer, type LayerKey, type Touch } from '../edit/layers';
+import { flip, movedTarget, targetOnOtherSide } from '../edit/touch-target';
 import { farthestAt } from '../measure/farthest';
 import { played } from '../measure/played';
 import { worldMotion, type Clip } from '../model/clip';
 import type { FrameMap } from '../model/frame-map';
 import { forwardKinematics } from '../model/kinematics';
-import { movePoint, repeated, type FloorTransform } from '../model/floor-transform';
-import { movedProp } from '../model/prop';
+import { repeated } from '../model/floor-transform';
 import { cycleTransform } from '../model/repeat';
 import { defineStep, stepObject } from './definition';
 import { putBack } from './put-back';
@@ -25,6 +25,7 @@ export const corrections = defineStep(schema, {
   title: 'Corrections',
   about: 'Layers of keys and touches: a hand to the rail, the head higher, an elbow out.',
   stages: ['body', 'time'],
+  corrects: true,
   create: () => ({ layers: [{ name: 'layer 1' }] }),
   mapTime: (step, time) => ({ ...step, layers: step.layers.map((layer) => layerAt(layer, time)) }),
   otherSide: (step) => ({ ...step, layers: step.layers.map(layerOnOtherSide) }),
@@ -69,15 +70,6 @@ function layerAt(layer: Layer, { scale, shift, floor }: FrameMap): Layer {
   };
 }
 
-/** A target where it is in a world that is turned and shifted. */
-function movedTarget(target: TouchTarget, floor: FloorTransform): TouchTarget {
-  if (target.to === 'prop') return { ...target, prop: movedProp(target.prop, floor) };
-  if (target.to !== 'place') return target;
-  const at: [number, number, number] = [0, 0, 0];
-  movePoint(at, 0, floor, target.at, 0);
-  return { ...target, at };
-}
-
 const layerOnOtherSide = (layer: Layer): Layer => ({
   ...layer,
   keys: layer.keys.map(keyOnOtherSide),
@@ -102,19 +94,3 @@ const touchOnOtherSide = (touch: Touch): Touch => ({
   limb: touch.limb.replace(/left|right/, swapSides) as Touch['limb'],
   target: targetOnOtherSide(touch.target),
 });
-
-function targetOnOtherSide(target: TouchTarget): TouchTarget {
-  switch (target.to) {
-    case 'floor':
-      return target;
-    case 'place':
-      return { ...target, at: [flip(target.at[0]), target.at[1], target.at[2]] };
-    case 'prop':
-      return { ...target, prop: { ...target.prop, x: flip(target.prop.x), turn: flip(target.prop.turn) } };
-    case 'joint':
-      return { ...target, joint: swapSides(target.joint), at: [flip(target.at[0]), target.at[1], target.at[2]] };
-  }
-}
-
-/** Never a zero with a sign, which files would keep. */
-const flip = (value: number): number => (value === 0 ? 0 : -value);

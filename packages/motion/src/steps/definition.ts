@@ -71,6 +71,8 @@ export interface StepDefinition<Kind extends string, Step, Input = Step> {
   readonly once?: true;
   /** The step with what is settled for the take's suit put in where the step itself says nothing. */
   settle?(step: Step, suit: Suit): Step;
+  /** It sets a pose right, frame by frame: with it switched off the clip has the same frames, as they were captured. */
+  readonly corrects?: true;
   /** Left is right behind it. */
   readonly swapsSides?: true;
   /** Whether frames behind it are counted from an instant that it finds by itself, wherever the clip is cut. */

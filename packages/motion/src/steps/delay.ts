@@ -32,6 +32,7 @@ export const delay = defineStep(schema, {
   title: 'Follow later',
   about: 'Arms, head, a tail or a coat a few frames later than the body.',
   stages: ['body', 'time'],
+  corrects: true,
   create: () => ({}),
   mapTime: (step, time) => ({ ...step, frames: step.frames > 0 ? Math.min(30, mapLength(time, step.frames)) : 0 }),
   otherSide: (step) => ({

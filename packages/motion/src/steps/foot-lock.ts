@@ -40,6 +40,7 @@ export const footLock = defineStep(schema, {
   title: 'Foot lock',
   about: 'Feet that bear stay where they came down.',
   stages: ['body', 'time'],
+  corrects: true,
   create: () => ({}),
   mapTime: (step, time) => (step.contacts ? { ...step, contacts: mapContacts(step.contacts, (all) => mapIntervals(time, all)) } : step),
   otherSide: (step) => (step.contacts ? { ...step, contacts: { left: step.contacts.right, right: step.contacts.left } } : step),

@@ -39,6 +39,7 @@ export const hands = defineStep(schema, {
   title: 'Hands',
   about: 'A neutral hand, or one frame’s fingers, on all frames or some.',
   stages: ['body', 'time'],
+  corrects: true,
   create: () => ({}),
   mapTime: (step, { scale, shift }) => {
     const at = (own: number) => Math.round(own * scale + shift);

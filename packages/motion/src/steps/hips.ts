@@ -29,6 +29,7 @@ export const hips = defineStep(schema, {
   title: 'Hips',
   about: 'Sway, bounce, list and twist of the hips made less or more; the feet stay.',
   stages: ['body', 'time'],
+  corrects: true,
   create: () => ({ sway: 0.6 }),
   mapTime: asItIs,
   otherSide: asItIs,

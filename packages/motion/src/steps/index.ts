@@ -13,6 +13,7 @@ import { extend } from './extend';
 import { fit } from './fit';
 import { floor } from './floor';
 import { footLock } from './foot-lock';
+import { handLock } from './hand-lock';
 import { hands } from './hands';
 import { hips } from './hips';
 import { loop } from './loop';
@@ -42,6 +43,7 @@ const STEPS = {
   hands,
   clearance,
   'foot-lock': footLock,
+  'hand-lock': handLock,
   corrections,
   travel,
   retime,
@@ -128,6 +130,15 @@ export function countsAnew<Kind extends StepKind>(step: ByKind[Kind]): boolean {
  * isMirror({ kind: 'mirror', off: true }); // false
  */
 export const isMirror = ({ kind, off }: Pick<BareStep, 'kind' | 'off'>): boolean => !off && DEFINITIONS[kind].swapsSides === true;
+
+/**
+ * A recipe whose steps that set poses right are switched off: the same frames, as they were captured.
+ *
+ * @example
+ * asCaptured(recipeSchema.parse([{ kind: 'clean' }, { kind: 'loop' }])).map(({ off }) => off === true); // [true, false]
+ */
+export const asCaptured = (steps: readonly RecipeStep[]): RecipeStep[] =>
+  steps.map((step) => (DEFINITIONS[step.kind].corrects ? { ...step, off: true } : step));
 
 /**
  * For every frame after a step the frame before it that is shown there; null where there is no single one.

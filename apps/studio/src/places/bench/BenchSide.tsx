@@ -9,6 +9,7 @@ import { ClipHead } from './ClipHead';
 import { CandidateList } from './glasses/CandidateList';
 import { Proposals } from './glasses/Proposals';
 import { SeamFigures } from './glasses/SeamFigures';
+import { ArcsAndBalance } from './judging/ArcsAndBalance';
 import { CorrectionsContext } from './layers/corrections-context';
 import { useCorrectionsTools } from './layers/use-corrections-tools';
 import { NoClip } from './Nothing';
@@ -69,6 +70,7 @@ export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo })
           <SeamFigures seam={seam} figures={measured?.figures ?? null} against={measured?.against ?? null} />
         </Section>
       )}
+      {doc && <ArcsAndBalance judged={bench.judged} shown={bench.shown} onGo={bench.about.onGo} />}
       {bench.proposing && reading && (
         <Proposals
           proposals={reading.proposals}

@@ -7,7 +7,7 @@ import { useCharacter } from '@/data/fits';
 import type { Pen } from '@/stage/PathPen';
 import { AtFrame, StageFrame } from '@/stage/StageFrame';
 import type { StageProps } from '@/stage/stage-props';
-import type { ClipResult, OpenTake } from '@/worker/core.worker';
+import type { ClipResult, Judged, OpenTake } from '@/worker/core.worker';
 import type { Markers } from '@/worker/markers';
 import type { WireMotion } from '@/worker/wire';
 import type { Corrections } from './layers/use-corrections';
@@ -25,6 +25,7 @@ export function BenchStage({
   character,
   corrections,
   ghost,
+  judged,
   children,
 }: {
   take: OpenTake | null;
@@ -40,11 +41,14 @@ export function BenchStage({
   /** Whom the clip is fitted to. */
   character: string | null;
   corrections: Corrections;
-  /** The clip without a step, seen through it. */
+  /** Another state of the clip, seen through it. */
   ghost: ClipResult | null;
+  /** Its arcs and its balance, as far as they are asked for. */
+  judged: Judged | null;
   children: ReactNode;
 }) {
   const { data: skin } = useCharacter(character);
+  const trails = useMemo(() => judged?.arcs.map(({ joint, now, before }) => ({ joint, points: now, before })), [judged]);
   const hold = useHold(corrections, shown?.motion.skeleton ?? null);
   if (!take) {
     const notice = error ? <Typography role="alert">{error.message}</Typography> : <CircularProgress aria-label="Loading the take" />;
@@ -65,6 +69,8 @@ export function BenchStage({
         heading: shown ? (shown.heading ?? undefined) : take.heading,
         pair,
         way: shown?.way,
+        trails: shown ? trails : undefined,
+        balance: shown ? judged?.balance : null,
         pen,
         other:
           ghost && shown
@@ -82,6 +88,7 @@ export function BenchStage({
               {speedMps.toFixed(2)} m/s
             </Typography>
           )}
+          {shown && judged?.balance && <Margin marginCm={judged.balance.marginCm} />}
           <Box sx={{ flex: 1 }} />
           {isBusy && <CircularProgress size={14} color="inherit" aria-label="Working the recipe" />}
           {children}
@@ -90,6 +97,16 @@ export function BenchStage({
     />
   );
 }
+
+/** How far inside or outside of its soles the body's centre is. */
+const Margin = ({ marginCm }: { marginCm: Float32Array }) => (
+  <AtFrame>
+    {(frame) => {
+      const cm = marginCm[Math.min(marginCm.length - 1, frame)];
+      return Number.isNaN(cm) ? 'in the air' : `balance ${Math.abs(cm).toFixed(1)} cm ${cm < 0 ? 'outside' : 'inside'} the soles`;
+    }}
+  </AtFrame>
+);
 
 const NOWHERE = [0, 0] as const;
 const NONE: ReadonlySet<number> = new Set();

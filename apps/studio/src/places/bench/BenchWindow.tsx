@@ -23,6 +23,7 @@ export function BenchWindow({ bench }: { bench: Workbench }) {
         pen={bench.pen}
         corrections={bench.corrections}
         ghost={bench.ghost}
+        judged={bench.judged}
       >
         {bench.corrections.isOn && <HoldBar />}
         <PreviewBar

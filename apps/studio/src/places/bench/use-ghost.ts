@@ -1,19 +1,21 @@
+import { pickFrames } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import { useCorrecting } from '@/data/correcting';
 import { useWholeSteps } from '@/data/fits';
 import type { TakeInfo } from '@/data/project';
+import { ghostSteps } from '@/data/seen';
 import { takeKey } from '@/data/use-open-take';
 import { core } from '@/worker/core';
 import type { ClipResult, View } from '@/worker/core.worker';
 
-/** The clip without one of its steps, to be seen over it; null while none is asked for, or where it has not as many frames. */
+/** Another state of the clip, to be seen over it: each of its frames that of the same instant of the take. Null while none is asked for. */
 export function useGhost(take: TakeInfo | null, doc: ClipDoc | null, shown: ClipResult | null, view: View): ClipResult | null {
   const whole = useWholeSteps();
-  const without = useCorrecting((state) => state.without);
-  const isThere = doc?.steps.some(({ id, off }) => id === without && !off) ?? false;
-  const steps = doc?.steps.map((step) => (step.id === without ? { ...step, off: true } : step));
-  const recipe = doc && isThere && steps ? { from: doc.source.from, to: doc.source.to, steps: whole(steps, take) } : null;
+  const ghost = useCorrecting((state) => state.ghost);
+  const steps = doc && ghost && ghostSteps(doc.steps, ghost);
+  const recipe = doc && steps ? { from: doc.source.from, to: doc.source.to, steps: whole(steps, take) } : null;
   const id = take ? takeKey(take) : '';
   const { data } = useQuery({
     queryKey: ['ghost', id, recipe, view],
@@ -23,7 +25,20 @@ export function useGhost(take: TakeInfo | null, doc: ClipDoc | null, shown: Clip
     placeholderData: (before) => before,
     queryFn: () => (recipe ? core().clip(id, recipe, view) : null),
   });
-  return shown && recipe && data && data.motion.frames === shown.motion.frames && sameSkeleton(data, shown) ? data : null;
+  const state = recipe ? data : null;
+  return useMemo(() => (shown && state ? inStep(state, shown) : null), [shown, state]);
 }
 
-const sameSkeleton = (a: ClipResult, b: ClipResult): boolean => a.motion.skeleton.joints.length === b.motion.skeleton.joints.length;
+/** A state of the clip with as many frames as another, each showing the same instant; null where there are none such. */
+function inStep(state: ClipResult, shown: ClipResult): ClipResult | null {
+  if (state.motion.frames === shown.motion.frames) return state;
+  const { source } = state;
+  if (!source || !shown.source) return null;
+  const like = Array.from({ length: shown.motion.frames }, (_, f) => {
+    const instant = shown.source?.[f % Math.max(1, shown.cycle)] ?? 0;
+    let best = 0;
+    for (let g = 1; g < source.length; g++) if (Math.abs(source[g] - instant) < Math.abs(source[best] - instant)) best = g;
+    return Math.min(best, state.motion.frames - 1);
+  });
+  return { ...state, motion: pickFrames(state.motion, like) };
+}

@@ -6,6 +6,7 @@ import { useCorrecting } from '@/data/correcting';
 import { recut } from '@/data/new-clip';
 import { usePlayer } from '@/data/player';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
+import { stepsAlone } from '@/data/seen';
 import { takeKey } from '@/data/use-open-take';
 import type { ClipResult, OpenTake } from '@/worker/core.worker';
 import type { GlassName } from './PreviewBar';
@@ -15,6 +16,7 @@ import { useBench, useClipResult, useEndPoses, useLoops, useReading, useSeam, ty
 import { useBenchKeys } from './use-bench-keys';
 import { useBend } from './layers/use-bend';
 import { useGhost } from './use-ghost';
+import { useJudged } from './judging/use-judged';
 import { useCorrections } from './layers/use-corrections';
 import { useDraft } from './use-draft';
 import { useClipActs } from './use-clip-acts';
@@ -37,7 +39,8 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
   const [glass, setGlass] = useState<GlassName | null>(null);
   const [near, setNear] = useState<Cut | null>(null);
   const isOpen = opened.data !== undefined && take !== null && opened.data.id === takeKey(take);
-  const { result, measured } = useClipResult(take, isOpen, doc, REPEATS, preview === 'place');
+  const seen = useAlone(doc);
+  const { result, measured } = useClipResult(take, isOpen, seen, REPEATS, preview === 'place');
   const draft = useDraft(take, result.isPlaceholderData ? null : (result.data ?? null), { repeats: REPEATS, inPlace: preview === 'place' });
   const latest = draft.result ?? result.data;
   const shown = doc && preview !== 'take' && latest ? latest : null;
@@ -104,12 +107,19 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
     pair: useEndPoses(take, near),
     bend: useBend(take, doc, corrections.isOn),
     ghost: useGhost(take, doc, shown, { repeats: REPEATS, inPlace: preview === 'place' }),
+    judged: useJudged(take, seen, shown, { repeats: REPEATS, inPlace: preview === 'place' }),
     character: doc && characterIn(doc.steps),
     lock: doc ? stepOf(doc.steps, 'foot-lock') : undefined,
   };
 }
 
 export type Workbench = ReturnType<typeof useWorkbench>;
+
+/** The clip with one of its steps by itself, while that is asked for. */
+function useAlone(doc: ClipDoc | null): ClipDoc | null {
+  const only = useCorrecting((state) => state.only);
+  return useMemo(() => (doc && only !== null ? { ...doc, steps: [...stepsAlone(doc.steps, only)] } : doc), [doc, only]);
+}
 
 /** The cut as it is, or as it is being dragged, and where the clip that is played is in it. */
 function useCut(doc: ClipDoc | null, shown: ClipResult | null) {

@@ -1,23 +1,28 @@
 'use client';
+import type { HandHold } from '@lantern/motion';
 import { useState } from 'react';
 import { chart } from '@/controls/theme';
 import { ROW } from '@/timeline/Ribbon';
 import { TimeHandle } from '@/timeline/TimeHandle';
-import type { ContactSlide } from '@/worker/core.worker';
 
-/** The contacts of a clip as they are set by hand: frames of the clip. */
-export interface SetContacts {
-  readonly left: readonly { readonly from: number; readonly to: number }[];
-  readonly right: readonly { readonly from: number; readonly to: number }[];
+/** A contact of a foot or a hand, frames of the clip; of a hand also what it rests on. */
+export interface ContactBar extends SetContact {
+  readonly side: Side;
 }
 
-type Side = keyof SetContacts;
+export type SetContact = Pick<HandHold, 'from' | 'to' | 'slide'> & Partial<Pick<HandHold, 'on'>>;
+
+type Side = 'left' | 'right';
+
+/** The contacts of a clip as they are set by hand: frames of the clip. */
+export type SetContacts = Readonly<Record<Side, readonly SetContact[]>>;
 
 /**
- * The edges of the open clip's contacts on the ribbon: dragged or moved by arrow keys, Delete takes a contact out, a double click where
+ * The edges of the open clip’s contacts on the ribbon: dragged or moved by arrow keys, Delete takes a contact out, a double click where
  * there is none puts one, and one that is dragged over its neighbour becomes one with it.
  */
 export function ContactEdges({
+  noun,
   contacts,
   offset,
   frames,
@@ -26,7 +31,9 @@ export function ContactEdges({
   frameAt,
   onChange,
 }: {
-  contacts: readonly ContactSlide[];
+  /** What they are called behind their side: “contact”, “hand contact”. */
+  noun: string;
+  contacts: readonly ContactBar[];
   /** Frame of the take at the clip's first. */
   offset: number;
   /** Of the clip's cut. */
@@ -64,13 +71,13 @@ export function ContactEdges({
             fill="transparent"
             onDoubleClick={(event) => add(side, event.clientX)}
           >
-            <title>Double click to put a contact here</title>
+            <title>Double click to put a {noun} here</title>
           </rect>
           {shown[side].map((contact, i) =>
             (['from', 'to'] as const).map((edge) => (
               <TimeHandle
                 key={`${i} ${edge}`}
-                name={`${edge === 'from' ? 'Start' : 'End'} of ${side} contact ${i + 1}`}
+                name={`${edge === 'from' ? 'Start' : 'End'} of ${side} ${noun} ${i + 1}`}
                 frame={contact[edge]}
                 least={edge === 'from' ? 0 : contact.from + 2}
                 most={edge === 'from' ? contact.to - 2 : 2 * frames}
@@ -102,18 +109,18 @@ function EdgeMark({ x, y }: { x: number; y: number }) {
   );
 }
 
-const listOf = (contacts: readonly ContactSlide[]): SetContacts => {
-  const of = (side: Side) => contacts.filter((c) => c.side === side).map(({ from, to }) => ({ from, to }));
+const listOf = (contacts: readonly ContactBar[]): SetContacts => {
+  const of = (side: Side) => contacts.filter((own) => own.side === side).map(({ from, to, on, slide }) => ({ from, to, on, slide }));
   return { left: of('left'), right: of('right') };
 };
 
 /** In order of time, those that touch made one. */
-function merged(intervals: SetContacts[Side]): { from: number; to: number }[] {
-  const out: { from: number; to: number }[] = [];
-  for (const { from, to } of [...intervals].sort((a, b) => a.from - b.from)) {
+function merged(contacts: SetContacts[Side]): SetContact[] {
+  const out: SetContact[] = [];
+  for (const own of [...contacts].sort((a, b) => a.from - b.from)) {
     const last = out.at(-1);
-    if (last && from <= last.to) last.to = Math.max(last.to, to);
-    else out.push({ from, to });
+    if (last && own.from <= last.to) out[out.length - 1] = { ...last, to: Math.max(last.to, own.to) };
+    else out.push(own);
   }
   return out;
 }

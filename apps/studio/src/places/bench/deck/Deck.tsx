@@ -7,13 +7,16 @@ import { chart } from '@/controls/theme';
 import { Ribbon } from '@/timeline/Ribbon';
 import { useWidth } from '@/timeline/use-width';
 import type { ContactSlide, OpenTake } from '@/worker/core.worker';
-import { ContactEdges, type SetContacts } from './ContactEdges';
+import { ContactEdges, type ContactBar, type SetContacts } from './ContactEdges';
+import { FlawMarks, type Flaw } from './FlawMarks';
+import { HAND_ROWS, HandRows } from './HandRows';
 import type { RowPlace } from '../layers/row-place';
 import { LoopArcs } from './LoopArcs';
 import { GUTTER, RULER } from '@/timeline/deck-layout';
 import { useAxis } from '@/timeline/axis-window';
 import { around, useFollowCut } from './deck-window';
 import { ClipStrip, Labels, Ruler, SeamTag, Trace } from './DeckParts';
+import { MarginTrace } from './MarginTrace';
 import { DeckPlayhead } from './DeckPlayhead';
 import { Post } from './Post';
 import { SegmentBand } from './SegmentBand';
@@ -21,8 +24,11 @@ import { usePartners, type Cut } from '../use-bench';
 
 const READ = 22;
 const LOOPS = 66;
+/** Where rows of hands and a third trace need room. */
+const LOW_LOOPS = 44;
 const RIBBON = 50;
 const CLIPS = 30;
+const NO_CONTACTS = { fps: 60, floorM: 0, left: [], right: [] };
 /** Seams that draw a post; the worse ones do not. */
 const MOST_SEAMS = 6;
 
@@ -48,6 +54,14 @@ export interface DeckProps {
   /** Contacts of the open clip that can be set by hand; none when they are not held. */
   readonly contacts: readonly ContactSlide[];
   readonly onContacts: (contacts: SetContacts) => void;
+  /** Rests of the open clip's hands; null where its recipe holds none, and where its frames are not those of its cut. */
+  readonly hands: readonly ContactBar[] | null;
+  readonly onHands: (contacts: SetContacts) => void;
+  /** What a cleaning found, frames of the take. */
+  readonly flaws: readonly Flaw[];
+  readonly onFlaw: (flaw: Flaw) => void;
+  /** How far the body's centre is inside its soles, cm, one a frame of the take; null while it is not asked for. */
+  readonly balance: Float32Array | null;
   /** Drawn in place of the traces while time is worked on. */
   readonly threads?: (place: ThreadPlace) => ReactNode;
   /** Drawn in place of the traces while the clip is corrected. */
@@ -73,7 +87,7 @@ export function Deck(props: DeckProps) {
   const axis = useAxis(svg, frames, width, () => around(cut, frames, fps));
   const { span, pan, frameAt, setWindow } = axis;
   useFollowCut(cut, frames, fps, open ?? take.id, setWindow);
-  const rows = rowsOf(height, threads !== undefined);
+  const rows = rowsOf(height, { hasThreads: threads !== undefined, hasHands: props.hands !== null, traces: props.balance ? 3 : 2 });
   return (
     <Box ref={ref} sx={{ height: '100%', overflow: 'hidden', bgcolor: chart('paper') }}>
       {width > 0 && (
@@ -113,10 +127,9 @@ export function Deck(props: DeckProps) {
           </g>
           <Labels
             take={take}
-            ribbonY={rows.ribbon}
-            traceY={rows.trace}
-            traceHeight={rows.traceHeight}
+            rows={rows}
             height={height}
+            hasBalance={props.balance !== null}
             inPlace={threads ? 'time' : props.layers ? 'layers' : 'traces'}
           />
           {threads?.({ x0: GUTTER, width: span - 14, y: rows.trace + 4, height: height - rows.trace - CLIPS - 8, svg })}
@@ -133,6 +146,8 @@ type Axis = ReturnType<typeof useAxis>;
 interface Rows {
   readonly read: number;
   readonly ribbon: number;
+  /** Of the hands; null where there are none. */
+  readonly hands: number | null;
   readonly trace: number;
   readonly traceHeight: number;
   /** How far down the posts reach. */
@@ -140,14 +155,20 @@ interface Rows {
   readonly clips: number;
 }
 
-function rowsOf(height: number, hasThreads: boolean): Rows {
-  const ribbon = RULER + READ + LOOPS;
-  const trace = ribbon + RIBBON;
+function rowsOf(
+  height: number,
+  { hasThreads, hasHands, traces }: { readonly hasThreads: boolean; readonly hasHands: boolean; readonly traces: number },
+): Rows {
+  const loops = hasHands || traces > 2 ? LOW_LOOPS : LOOPS;
+  const ribbon = RULER + READ + loops;
+  const hands = ribbon + RIBBON;
+  const trace = hands + (hasHands ? HAND_ROWS : 0);
   return {
     read: RULER + 4,
     ribbon,
+    hands: hasHands ? hands : null,
     trace,
-    traceHeight: Math.max(30, (height - trace - CLIPS - 8) / 2),
+    traceHeight: Math.max(24, (height - trace - CLIPS - 8) / traces),
     posts: hasThreads ? trace : height - CLIPS,
     clips: height - CLIPS + 5,
   };
@@ -170,9 +191,10 @@ function useHeight(ref: RefObject<HTMLDivElement | null>): number {
 function AlongTheAxis(props: DeckProps & { axis: Axis; rows: Rows }) {
   const { take, cut, seam, candidates, clips, open, takeFrame, onTakeLoop, onNearLoop, onOpenClip, segments, onSegment, axis, rows } =
     props;
-  const { contacts, onContacts, threads, layers } = props;
+  const { contacts, onContacts, hands, onHands, flaws, threads, layers } = props;
   const { window, span, x, frameAt } = axis;
   const { fps } = take.motion;
+  const feet = { left: rows.ribbon + 3, right: rows.ribbon + 26 };
   return (
     <>
       {cut && (
@@ -190,33 +212,48 @@ function AlongTheAxis(props: DeckProps & { axis: Axis; rows: Rows }) {
       <SegmentBand segments={segments} x={x} y={rows.read} height={READ - 6} right={GUTTER + span} onOpen={onSegment} />
       {take.contacts && (
         <g pointerEvents="none">
-          <Ribbon contacts={take.contacts} side="left" x={x} y={rows.ribbon + 3} from={window.from} to={window.to} />
-          <Ribbon contacts={take.contacts} side="right" x={x} y={rows.ribbon + 26} from={window.from} to={window.to} />
+          {(['left', 'right'] as const).map((side) => (
+            <Ribbon
+              key={side}
+              contacts={take.contacts ?? NO_CONTACTS}
+              side={side}
+              x={x}
+              y={feet[side]}
+              from={window.from}
+              to={window.to}
+              hasHands={rows.hands === null}
+            />
+          ))}
         </g>
       )}
-      {!threads && !layers && <Traces take={take} axis={axis} rows={rows} />}
+      {!threads && !layers && <Traces take={take} balance={props.balance} axis={axis} rows={rows} />}
       <LoopArcs
         candidates={candidates}
         cut={cut}
         window={window}
         x={x}
         y={rows.ribbon - 4}
-        height={LOOPS - 16}
+        height={rows.ribbon - RULER - READ - 16}
         onTake={onTakeLoop}
         onNear={onNearLoop}
       />
       {cut && contacts.length > 0 && (
         <ContactEdges
+          noun="contact"
           contacts={contacts}
           offset={cut.from}
           frames={cut.to - cut.from}
-          rows={{ left: rows.ribbon + 3, right: rows.ribbon + 26 }}
+          rows={feet}
           x={x}
           frameAt={frameAt}
           onChange={onContacts}
         />
       )}
-      {layers?.({ x, frameAt, x0: GUTTER, width: span, y: rows.trace + 2, height: 2 * rows.traceHeight })}
+      {cut && hands && rows.hands !== null && (
+        <HandRows contacts={hands} offset={cut.from} frames={cut.to - cut.from} y={rows.hands} x={x} frameAt={frameAt} onChange={onHands} />
+      )}
+      <FlawMarks flaws={flaws} x={x} y={rows.ribbon - 5} onGo={props.onFlaw} />
+      {layers?.({ x, frameAt, x0: GUTTER, width: span, y: rows.trace + 2, height: rows.clips - 7 - rows.trace })}
       <DeckPlayhead x={x} frame={takeFrame} height={rows.posts} />
       <ClipStrip clips={clips} open={open} x={x} y={rows.clips} height={CLIPS - 10} onOpen={onOpenClip} />
       {cut && <SeamTag cut={cut} seam={seam} fps={fps} x={x} y={RULER + READ + 2} />}
@@ -224,12 +261,23 @@ function AlongTheAxis(props: DeckProps & { axis: Axis; rows: Rows }) {
   );
 }
 
-function Traces({ take, axis: { window, span, x }, rows: { trace, traceHeight } }: { take: OpenTake; axis: Axis; rows: Rows }) {
+function Traces({
+  take,
+  balance,
+  axis: { window, span, x },
+  rows: { trace, traceHeight },
+}: {
+  take: OpenTake;
+  balance: Float32Array | null;
+  axis: Axis;
+  rows: Rows;
+}) {
   const shared = { window, span, x, height: traceHeight };
   return (
     <>
       <Trace {...shared} values={take.speed} y={trace} least={0.6} words={(v) => v.toFixed(1)} />
       <Trace {...shared} values={take.hipHeight} y={trace + traceHeight} least={0.04} words={(v) => (v * 100).toFixed(0)} />
+      {balance && <MarginTrace values={balance} x={x} span={span} window={window} y={trace + 2 * traceHeight} height={traceHeight} />}
     </>
   );
 }

@@ -11,48 +11,57 @@ import { GUTTER, RULER } from '@/timeline/deck-layout';
 import type { DeckWindow } from '@/timeline/axis-window';
 import { ticks } from '@/timeline/ticks';
 import type { Cut } from '../use-bench';
+import { HandMarks } from './HandRows';
+
+interface LabelledRows {
+  readonly ribbon: number;
+  readonly hands: number | null;
+  readonly trace: number;
+  readonly traceHeight: number;
+}
+
+type InPlace = 'traces' | 'time' | 'layers';
 
 /** What is said of the rows where the traces stand. */
-function wordsOf(
-  inPlace: 'traces' | 'time' | 'layers',
-  { traceY, traceHeight, height }: { traceY: number; traceHeight: number; height: number },
-): [string, number][] {
-  if (inPlace === 'layers') return [['layers', traceY + 16]];
+function wordsOf(inPlace: InPlace, { trace, traceHeight }: LabelledRows, height: number, hasBalance: boolean): [string, number][] {
+  if (inPlace === 'layers') return [['layers', trace + 16]];
   if (inPlace === 'time')
     return [
-      ['clip', traceY + 22],
+      ['clip', trace + 22],
       ['result', height - 74],
       ['pace', height - 50],
     ];
-  return [
-    ['speed', traceY + traceHeight * 0.5],
-    ['m/s', traceY + traceHeight * 0.5 + 13],
-    ['hips', traceY + traceHeight * 1.5],
-    ['cm', traceY + traceHeight * 1.5 + 13],
-  ];
+  const named = [['speed', 'm/s'], ['hips', 'cm'], ...(hasBalance ? [['balance', 'cm inside']] : [])];
+  return named.flatMap(([word, unit], i): [string, number][] => {
+    const y = trace + traceHeight * (i + 0.5);
+    return traceHeight < 30
+      ? [[word, y + 4]]
+      : [
+          [word, y],
+          [unit, y + 13],
+        ];
+  });
 }
 
 export function Labels({
   take,
-  ribbonY,
-  traceY,
-  traceHeight,
+  rows,
   height,
+  hasBalance,
   inPlace,
 }: {
   take: OpenTake;
-  ribbonY: number;
-  traceY: number;
-  traceHeight: number;
+  rows: LabelledRows;
   height: number;
+  hasBalance: boolean;
   /** What stands where the traces do, if not they. */
-  inPlace: 'traces' | 'time' | 'layers';
+  inPlace: InPlace;
 }) {
   const words: [string, number][] = [
     ['frames', 17],
     ['reads', RULER + 16],
     ['loops', RULER + 48],
-    ...wordsOf(inPlace, { traceY, traceHeight, height }),
+    ...wordsOf(inPlace, rows, height, hasBalance),
     ['clips', height - 11],
   ];
   return (
@@ -64,10 +73,11 @@ export function Labels({
       ))}
       {take.contacts && (
         <>
-          <SideMark side="left" x={14} y={ribbonY + 9} />
-          <SideMark side="right" x={14} y={ribbonY + 32} />
+          <SideMark side="left" x={14} y={rows.ribbon + 9} />
+          <SideMark side="right" x={14} y={rows.ribbon + 32} />
         </>
       )}
+      {rows.hands !== null && <HandMarks y={rows.hands} />}
     </g>
   );
 }

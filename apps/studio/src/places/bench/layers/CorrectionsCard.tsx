@@ -20,6 +20,8 @@ import { Troubles } from '../recipe/Troubles';
 import { CorrectionsContext } from './corrections-context';
 import { freeLayerName, newLayer } from './layer-doc';
 import { KeyNow } from './KeyNow';
+import { LayerWeight } from './LayerWeight';
+import { RangeTools } from './RangeTools';
 import { Touches } from './Touches';
 
 /** The layers, the lowest first: one of them is open, and what is done by hand goes into it. */
@@ -30,7 +32,7 @@ export function CorrectionsCard({ step, about, onChange }: CardProps<'correction
   const open = Math.min(wanted, layers.length - 1);
   const layer = layers[open];
   const put = (index: number, next: Layer) => onChange({ ...step, layers: layers.map((own, i) => (i === index ? next : own)) });
-  const setOpen = (index: number) => useCorrecting.setState({ layer: index, isOn: true });
+  const setOpen = (index: number) => useCorrecting.setState({ layer: index, isOn: true, range: null });
   return (
     <StepCard step={step} onChange={onChange}>
       <Box component="ul" aria-label="Layers, the lowest first" sx={{ gridColumn: '1 / -1', listStyle: 'none', m: 0, p: 0, mx: -0.8 }}>
@@ -51,6 +53,8 @@ export function CorrectionsCard({ step, about, onChange }: CardProps<'correction
       {layer && (
         <>
           <OpenLayer key={`${open} ${layer.name}`} layer={layer} onChange={(next) => put(open, next)} />
+          {tools && <LayerWeight tools={tools} layer={layer} onChange={(next) => put(open, next)} />}
+          {tools && <RangeTools tools={tools} layer={layer} onChange={(next) => put(open, next)} onCopy={tools.copy} />}
           {tools && <KeyNow tools={tools} layer={layer} onChange={(next) => put(open, next)} />}
           <Touches layer={layer} tools={tools} onGo={about.onGo} onChange={(next) => put(open, next)} />
         </>

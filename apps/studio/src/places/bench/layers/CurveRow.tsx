@@ -1,11 +1,11 @@
 'use client';
 import { withKey, type Layer, type LayerKey } from '@lantern/motion';
-import { useDrag } from '@use-gesture/react';
-import { useMemo, useState, type KeyboardEvent } from 'react';
+import { useMemo, useState } from 'react';
 import { chart } from '@/controls/theme';
 import { numeral } from '@/controls/Figure';
 import { tracePath } from '@/timeline/paths';
 import type { Bend } from '@/worker/core.worker';
+import { Knob } from './Knob';
 import type { RowPlace } from './row-place';
 
 /** About which line of the rest pose a curve turns. */
@@ -70,15 +70,20 @@ export function CurveRow({ joint, bend, layer, x, frameAt, y, height, x0, width,
         </text>
       </g>
       {keys.map((key) => (
-        <CurvePeg
+        <Knob
           key={key.frame}
-          layerKey={key}
-          line={line}
+          name={`Key of ${key.joint} at frame ${key.frame}`}
           cx={x(key.frame)}
           cy={at(valueAt(after, key.frame))}
-          degreesPerPixel={(high - low) / (height - 22)}
+          value={key.turn[line]}
+          says={`${numeral(key.turn[line], 1)}° ${LINES[line]}`}
+          step={1}
+          valuePerPixel={(high - low) / (height - 22)}
           frameAt={frameAt}
-          onMove={(next, isDone) => onPut(withKey({ ...layer, keys: layer.keys.filter((own) => own !== key) }, next), isDone)}
+          onMove={(frames, degrees, isDone) => {
+            const others = { ...layer, keys: layer.keys.filter((own) => own !== key) };
+            onPut(withKey(others, movedKey(key, line, frames, degrees)), isDone);
+          }}
           onDelete={() => onPut({ ...layer, keys: layer.keys.filter((own) => own !== key) }, true)}
         />
       ))}
@@ -112,66 +117,9 @@ function rangeOf(curves: readonly Float32Array[]): { low: number; high: number }
   return { low: low - lack, high: high + lack };
 }
 
-/** Frames and degrees that the arrow keys move a key by. */
-const STEPS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
-
-interface PegProps {
-  readonly layerKey: LayerKey;
-  readonly line: number;
-  readonly cx: number;
-  readonly cy: number;
-  readonly degreesPerPixel: number;
-  readonly frameAt: (clientX: number) => number;
-  readonly onMove: (key: LayerKey, isDone: boolean) => void;
-  readonly onDelete: () => void;
-}
-
-function CurvePeg({ layerKey: key, line, cx, cy, degreesPerPixel, frameAt, onMove, onDelete }: PegProps) {
-  const [by, setBy] = useState<readonly [number, number]>([0, 0]);
-  const moved = (frames: number, degrees: number): LayerKey => ({
-    ...key,
-    frame: key.frame + frames,
-    turn: key.turn.map((own, k) => (k === line ? Number((own + degrees).toFixed(3)) : own)) as [number, number, number],
-  });
-  const bind = useDrag(
-    ({ event, xy: [px, py], last, initial: [x0, y0], tap }) => {
-      event.stopPropagation();
-      if (tap) return;
-      const [dx, dy] = [px - x0, py - y0];
-      setBy(last ? [0, 0] : [dx, dy]);
-      onMove(moved(Math.round(frameAt(x0 + dx) - frameAt(x0)), -dy * degreesPerPixel), last);
-    },
-    { pointer: { keys: false }, filterTaps: true },
-  );
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = STEPS[event.key];
-    if (step) onMove(moved(...step), true);
-    else if (event.key === 'Delete' || event.key === 'Backspace') onDelete();
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
-  return (
-    <circle
-      {...bind()}
-      cx={cx + by[0]}
-      cy={cy + by[1]}
-      r={5}
-      fill={chart('lamp')}
-      stroke={chart('ink')}
-      strokeWidth={0.9}
-      role="slider"
-      tabIndex={0}
-      aria-label={`Key of ${key.joint} at frame ${key.frame}`}
-      aria-valuenow={key.turn[line]}
-      aria-valuetext={`${numeral(key.turn[line], 1)}° ${LINES[line]}`}
-      style={{ cursor: 'move', touchAction: 'none' }}
-      onKeyDown={onKeyDown}
-    />
-  );
-}
+/** A key with some frames and degrees about a line added. */
+const movedKey = (key: LayerKey, line: number, frames: number, degrees: number): LayerKey => ({
+  ...key,
+  frame: key.frame + frames,
+  turn: key.turn.map((own, k) => (k === line ? Number((own + degrees).toFixed(3)) : own)) as [number, number, number],
+});

@@ -1,14 +1,20 @@
 'use client';
 import { handTurned, pegsOf, withoutPeg, withPegAt, type Layer, type Skeleton } from '@lantern/motion';
+import { useDrag } from '@use-gesture/react';
 import { useMemo, useState } from 'react';
 import { chart } from '@/controls/theme';
+import { useCorrecting } from '@/data/correcting';
 import { KeyFades, Peg, TouchBar } from './LayerHandles';
+import { WeightKnobs } from './LayerWeight';
 import { rampOf, rampPath } from './ramp';
+import { RangeBand } from './RangeBand';
 import type { RowPlace } from './row-place';
 
 /** Pixels of a row, at the most and at the least. */
 const TALLEST = 46;
 const LOWEST = 24;
+/** A range is chosen by dragging further than this, pixels. */
+const LEAST_DRAG = 4;
 
 interface Props extends RowPlace {
   readonly layers: readonly Layer[];
@@ -57,6 +63,25 @@ function LayerRow({ layer: kept, index, isOpen, x, frameAt, y, height, x0, width
     );
     if (pegged !== layer) put(pegged, true);
   };
+  // Pegs go along with their range; one that is dragged by itself stays the one that it was.
+  const [isMoved, setMoved] = useState(false);
+  const move = (next: Layer, isDone: boolean) => {
+    setMoved(!isDone);
+    put(next, isDone);
+  };
+  const range = useCorrecting((state) => state.range);
+  const choose = useDrag(
+    ({ event, first, tap, xy: [px], initial: [x0] }) => {
+      event.stopPropagation();
+      if (!isOpen && (first || tap)) onOpen(index);
+      else if (tap) useCorrecting.setState({ range: null });
+      else if (isOpen && Math.abs(px - x0) > LEAST_DRAG) {
+        const [a, b] = [frameAt(x0), frameAt(px)].map(Math.round);
+        useCorrecting.setState({ range: { from: Math.min(a, b), to: Math.max(a, b) } });
+      }
+    },
+    { pointer: { keys: false }, filterTaps: true },
+  );
   return (
     <g aria-label={`Layer ${layer.name}`} role="group" opacity={layer.muted ? 0.5 : 1}>
       <rect
@@ -66,13 +91,11 @@ function LayerRow({ layer: kept, index, isOpen, x, frameAt, y, height, x0, width
         height={height}
         fill={isOpen ? chart('lampSoft') : 'transparent'}
         opacity={0.55}
-        onPointerDown={(event) => {
-          event.stopPropagation();
-          onOpen(index);
-        }}
+        style={{ touchAction: 'none', cursor: isOpen ? 'text' : 'pointer' }}
+        {...choose()}
         onDoubleClick={(event) => peg(event.clientX)}
       >
-        <title>Double click to set a peg here</title>
+        <title>{isOpen ? 'Double click to set a peg here; drag to choose a range' : 'Open the layer'}</title>
       </rect>
       <g pointerEvents="none">
         <path
@@ -90,6 +113,7 @@ function LayerRow({ layer: kept, index, isOpen, x, frameAt, y, height, x0, width
           {saysOf(layer)}
         </text>
       </g>
+      {isOpen && range && <RangeBand range={range} layer={kept} {...{ x, frameAt, y, height }} onPut={move} />}
       {isOpen && <KeyFades layer={layer} x={x} frameAt={frameAt} foot={foot} onPut={put} />}
       {layer.touches.map((touch, t) => (
         <TouchBar
@@ -104,7 +128,7 @@ function LayerRow({ layer: kept, index, isOpen, x, frameAt, y, height, x0, width
           onDelete={() => put({ ...layer, touches: layer.touches.filter((_, i) => i !== t) }, true)}
         />
       ))}
-      {pegsOf(kept).map((frame) => (
+      {pegsOf(isMoved ? layer : kept).map((frame) => (
         <Peg
           key={frame}
           name={`Peg of ${layer.name} at frame ${frame}`}
@@ -118,6 +142,7 @@ function LayerRow({ layer: kept, index, isOpen, x, frameAt, y, height, x0, width
           onDelete={() => put(withoutPeg(kept, frame), true)}
         />
       ))}
+      {isOpen && <WeightKnobs layer={kept} x={x} frameAt={frameAt} foot={foot} height={top} onPut={put} />}
     </g>
   );
 }

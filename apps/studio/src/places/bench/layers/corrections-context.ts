@@ -1,4 +1,4 @@
-import type { StageProp, TouchLimb, Vec3 } from '@lantern/motion';
+import type { Layer, StageProp, TouchLimb, Vec3 } from '@lantern/motion';
 import { createContext } from 'react';
 import type { Corrections } from './use-corrections';
 
@@ -10,6 +10,8 @@ export interface CorrectionsTools extends Corrections {
   readonly props: readonly StageProp[];
   /** Where a hand or foot is at a frame, without the corrections, metres; null where there is none. */
   readonly place: (limb: TouchLimb, frame: number) => Promise<Vec3 | null>;
+  /** Offers layers to other clips. */
+  readonly copy: (layers: readonly Layer[]) => void;
   /** Makes layers one, from the lowest to the highest of them. */
   readonly merge: (from: number, to: number) => Promise<void>;
 }

@@ -30,7 +30,7 @@ export function layersOf({ corrections, cut, shown, time, bend }: Workbench): ((
           frames={cycle ?? cut.to - cut.from}
           cycle={cycle}
           skeleton={shown.motion.skeleton}
-          onOpen={(layer) => useCorrecting.setState({ layer })}
+          onOpen={(layer) => useCorrecting.setState({ layer, range: null })}
           onPut={put}
         />
         {bend && layer && (

@@ -1,6 +1,7 @@
 import type { ClipRecipe } from '@lantern/motion';
 import { useMemo } from 'react';
 import { useClips } from '@/data/clips-store';
+import { useCorrecting } from '@/data/correcting';
 import { useWholeSteps } from '@/data/fits';
 import type { TakeInfo } from '@/data/project';
 import { takeKey } from '@/data/use-open-take';
@@ -23,6 +24,7 @@ export function useCorrectionsTools({ corrections, doc, shown }: Workbench, take
       joints: skeleton.joints.map(({ name }) => name),
       props: take.props,
       place: (limb, frame) => core().limbPlace(takeKey(take), recipe, step.id, limb, frame),
+      copy: (layers) => useCorrecting.setState({ given: layers }),
       merge: async (low, high) => {
         const merged = await core().merged(takeKey(take), recipe, step.id, low, high);
         if (merged) useClips.getState().put(withLayersIn(doc, step, merged.layers));

@@ -1,5 +1,5 @@
 'use client';
-import type { CleanFinding, StepOfKind } from '@lantern/motion';
+import type { AnchorProposal, CleanFinding, StepOfKind } from '@lantern/motion';
 import CloseIcon from '@mui/icons-material/Close';
 import { Box, Button, Switch, Typography } from '@mui/material';
 import { useState } from 'react';
@@ -11,6 +11,9 @@ import { chart } from '@/controls/theme';
 import type { CardProps } from './card-props';
 
 type CleanStep = StepOfKind<'clean'>;
+
+const NO_ANCHORS: readonly AnchorProposal[] = [];
+const ALIKE = { facing: 'faced the same way', mark: 'stood on the same mark' } as const;
 
 /** Findings that are listed before more are asked for. */
 const FEW = 6;
@@ -45,7 +48,14 @@ export function CleanCard({ step, about, onChange }: CardProps<'clean'>) {
         onChange={(jitter) => onChange({ ...step, jitter })}
       />
       {findings && findings.length > 0 && <Findings findings={findings} step={step} onChange={onChange} onGo={about.onGo} />}
-      <Drift step={step} frameNow={about.frameNow} onGo={about.onGo} onChange={onChange} />
+      <FloorDrift step={step} rate={about.measured?.steps[step.id]?.floorRate} onChange={onChange} />
+      <Drift
+        step={step}
+        anchors={about.measured?.steps[step.id]?.anchors ?? NO_ANCHORS}
+        frameNow={about.frameNow}
+        onGo={about.onGo}
+        onChange={onChange}
+      />
     </StepCard>
   );
 }
@@ -160,25 +170,48 @@ function Findings({ findings, step, onChange, onGo }: ListProps) {
   );
 }
 
+/** A floor that rises or sinks under the performer. @param rate metres a second; undefined until it is measured */
+function FloorDrift({ step, rate, onChange }: { step: CleanStep; rate: number | undefined; onChange: (step: CleanStep) => void }) {
+  const perMinute = rate === undefined ? null : 6000 * rate;
+  const said =
+    perMinute === null
+      ? '…'
+      : Math.abs(perMinute) < 0.5
+        ? 'level'
+        : `${perMinute > 0 ? 'rises' : 'sinks'} ${Math.abs(perMinute).toFixed(1)} cm a minute`;
+  return (
+    <>
+      <Label>floor</Label>
+      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'flex-end' }}>
+        <Typography variant="body2">{said}</Typography>
+        <Switch
+          size="small"
+          color="default"
+          checked={step.floor}
+          onChange={(_, floor) => onChange({ ...step, floor })}
+          slotProps={{ input: { 'aria-label': 'Make a drifting floor level' } }}
+        />
+      </Box>
+    </>
+  );
+}
+
 interface DriftProps {
   readonly step: CleanStep;
+  /** Instants that may have been alike. */
+  readonly anchors: readonly AnchorProposal[];
   readonly frameNow: () => number;
   readonly onGo: (frame: number) => void;
   readonly onChange: (step: CleanStep) => void;
 }
 
 /** Instants that were alike, between which a heading that drifts is turned back. */
-function Drift({ step, frameNow, onGo, onChange }: DriftProps) {
+function Drift({ step, anchors, frameNow, onGo, onChange }: DriftProps) {
   const { by, frames } = step.drift;
   const put = (next: readonly number[]) => onChange({ ...step, drift: { by, frames: [...new Set(next)].sort((a, b) => a - b) } });
   return (
     <>
-      <Choose
-        label="heading"
-        value={by}
-        options={{ facing: 'faced the same way', mark: 'stood on the same mark' }}
-        onChange={(next) => onChange({ ...step, drift: { by: next, frames } })}
-      />
+      <Choose label="heading" value={by} options={ALIKE} onChange={(next) => onChange({ ...step, drift: { by: next, frames } })} />
       <Box sx={{ gridColumn: '1 / -1', display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 0.6 }}>
         <Typography variant="body2" color="text.secondary">
           {frames.length === 0 ? 'in no frame yet' : 'in frames'}
@@ -196,6 +229,16 @@ function Drift({ step, frameNow, onGo, onChange }: DriftProps) {
         <Small name="Add the frame under the playhead" onClick={() => put([...frames, frameNow()])}>
           add this frame
         </Small>
+        {frames.length === 0 &&
+          anchors.map((own) => (
+            <Small
+              key={`${own.by} ${own.frames.join()}`}
+              name={`Take the ${own.frames.length} frames in which he ${ALIKE[own.by]}: ${own.frames.join(', ')}`}
+              onClick={() => onChange({ ...step, drift: { by: own.by, frames: [...own.frames] } })}
+            >
+              {ALIKE[own.by]} {own.frames.length} times?
+            </Small>
+          ))}
         {frames.length === 1 && (
           <Typography variant="body2" role="status">
             one more is needed

@@ -6,7 +6,7 @@ import type { ClipDoc } from '@/data/clips-store';
 import { useClips } from '@/data/clips-store';
 import { withStepsGiven } from '@/data/new-clip';
 
-/** Steps of the open clip given to others: of this take, of this gait, or any that are ticked; one step of undo. */
+/** Steps of a clip given to others: of its take, of its gait, or any that are ticked; one step of undo. */
 export function CopySteps({ doc, onClose }: { doc: ClipDoc; onClose: () => void }) {
   const docs = useClips((state) => state.docs);
   const others = docs.filter(({ id }) => id !== doc.id);

@@ -1,21 +1,22 @@
 'use client';
-import { addableSteps, type RecipeStep, type StepKind } from '@lantern/motion';
+import { addableSteps, stepSchema, type Layer, type RecipeStep, type StepKind } from '@lantern/motion';
 import AddIcon from '@mui/icons-material/Add';
 import { Box, Button, ListItemText, Menu, MenuItem } from '@mui/material';
 import { useState } from 'react';
 import { Guarded } from '@/controls/Guarded';
 import { CardContext } from '@/controls/StepCard';
-import { toggleGhost, useCorrecting } from '@/data/correcting';
+import { isWithout, toggleGhost, useCorrecting } from '@/data/correcting';
 import type { ClipDoc } from '@/data/clips-store';
 import { withStepOpened } from './add-step';
 import { Card } from './cards';
 import { CopySteps } from './CopySteps';
+import { SeenAs } from './SeenAs';
 import type { AboutRecipe } from './use-about-recipe';
 
 /** The recipe as a column of step cards, each switched, changed, measured and removed in its place. */
 export function RecipePanel({ doc, about, onChange }: { doc: ClipDoc; about: AboutRecipe; onChange: (doc: ClipDoc) => void }) {
   const [copies, setCopies] = useState(false);
-  const ghost = useCorrecting((state) => state.without);
+  const { ghost, given } = useCorrecting();
   const put = (id: string, next: RecipeStep) => onChange({ ...doc, steps: doc.steps.map((step) => (step.id === id ? next : step)) });
   const add = async (kind: StepKind) => onChange(withStepOpened(doc, await about.created(kind)));
   return (
@@ -25,7 +26,7 @@ export function RecipePanel({ doc, about, onChange }: { doc: ClipDoc; about: Abo
           key={step.id}
           value={{
             report: about.measured?.steps[step.id]?.report ?? null,
-            ghost: step.off ? null : { isOn: ghost === step.id, toggle: () => toggleGhost(step.id) },
+            ghost: step.off ? null : { isOn: isWithout(ghost, step.id), toggle: () => toggleGhost(step.id) },
             remove: () => onChange({ ...doc, steps: doc.steps.filter(({ id }) => id !== step.id) }),
           }}
         >
@@ -43,10 +44,18 @@ export function RecipePanel({ doc, about, onChange }: { doc: ClipDoc; about: Abo
           </Button>
         )}
       </Box>
+      <SeenAs steps={doc.steps} />
       {copies && <CopySteps doc={doc} onClose={() => setCopies(false)} />}
+      {given && <CopySteps doc={givenOf(doc, given)} onClose={() => useCorrecting.setState({ given: null })} />}
     </Box>
   );
 }
+
+/** The clip as if its recipe were but some layers. */
+const givenOf = (doc: ClipDoc, layers: readonly Layer[]): ClipDoc => ({
+  ...doc,
+  steps: [stepSchema.parse({ kind: 'corrections', layers })],
+});
 
 /** What can be added, in the order of work, each with what it is for. */
 function AddStep({ steps, onAdd }: { steps: readonly RecipeStep[]; onAdd: (kind: StepKind) => void }) {

@@ -12,6 +12,7 @@ import { ExtendCard } from './ExtendCard';
 import { FitCard } from './FitCard';
 import { FloorCard } from './FloorCard';
 import { FootLockCard } from './FootLockCard';
+import { HandLockCard } from './HandLockCard';
 import { HandsCard } from './HandsCard';
 import { HipsCard } from './HipsCard';
 import { LoopCard } from './LoopCard';
@@ -43,6 +44,7 @@ const CARDS: Cards = {
   hands: HandsCard,
   clearance: ClearanceCard,
   'foot-lock': FootLockCard,
+  'hand-lock': HandLockCard,
   corrections: CorrectionsCard,
   travel: TravelCard,
   retime: RetimeCard,
