@@ -154,6 +154,7 @@ export {
   type TouchTarget,
 } from './edit/layers';
 export { partOfLayer, withoutRange, withRangeMoved, type LayerRange } from './edit/layer-range';
+export { pinnedLimb, swungOut, type PinnedLimb } from './edit/pinned-limb';
 export { limbPlace } from './edit/touch-limb';
 export { touchRamp } from './edit/touch-goals';
 

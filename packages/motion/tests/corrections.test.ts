@@ -8,22 +8,30 @@ import {
   cutClip,
   findLoops,
   forwardKinematics,
+  fromAxisAngle,
   grab,
   groundwork,
   handTurned,
   layerCourse,
   layerSchema,
+  limbPlace,
   mergeLayers,
+  minus,
   multiply,
   pegsOf,
+  pinnedLimb,
+  plus,
   recipeRunner,
   recipeSchema,
   splitLayer,
   stepsAtRate,
   stepsOfOtherSide,
   stepSchema,
+  swungOut,
   troublesOf,
+  turned,
   turnInWorld,
+  unit,
   withPegAt,
   worldMotion,
   type Clip,
@@ -587,4 +595,43 @@ describe('a clip', () => {
     const found = layerSchema.safeParse({ name: 'a', touches: [{ limb: 'left hand', from: 9, to: 3, target: { to: 'floor' } }] });
     expect(found.error?.issues[0].message).toBe('A touch ends at the frame it begins at, or later.');
   });
+});
+
+describe('a limb whose end is held by a touch', () => {
+  const touch: TouchInput = { limb: 'left hand', from: 60, to: 120, target: { to: 'floor' } };
+  const layer = layerSchema.parse({ name: 'held', touches: [touch] });
+
+  test('is found at its middle and its end while it is held, and nowhere else', () => {
+    const { elbow, wrist, shoulder } = body.arms.left;
+    expect(pinnedLimb(layer, body, elbow, 60)).toEqual({ touch: 0, from: shoulder, to: wrist, outwards: 1 });
+    expect(pinnedLimb(layer, body, wrist, 120)?.touch).toBe(0);
+    for (const [joint, frame] of [
+      [elbow, 59],
+      [elbow, 121],
+      [shoulder, 80],
+      [body.arms.right.elbow, 80],
+    ])
+      expect(pinnedLimb(layer, body, joint, frame)).toBeNull();
+  });
+
+  test.each(['left hand', 'right hand', 'left foot', 'right foot'] as const)(
+    'turned about its line, the middle of the %s’s limb goes where the same swivel takes it',
+    (limb) => {
+      // Held where it is in the middle of the take, so that it is within reach.
+      const frame = 100;
+      const at = limbPlace(plain.motion, limb, frame) ?? [0, 0, 0];
+      const own = layerSchema.parse({ name: 'held', touches: [{ limb, from: frame, to: frame, target: { to: 'place', at } }] });
+      const side = limb.startsWith('left') ? 'left' : 'right';
+      const middle = limb.endsWith('foot') ? body.legs[side].knee : body.arms[side].elbow;
+      const pin = pinnedLimb(own, body, middle, frame);
+      if (!pin) throw new Error('nothing is held');
+      const held = laid(plain, own);
+      const swung = laid(plain, swungOut(own, 0, pin.outwards * 20));
+      const [a, b, c] = [pin.from, middle, pin.to].map((joint) => placesOf(held, joint)(frame));
+      const line = unit(minus(c, a));
+      const turn = fromAxisAngle(line, (20 * Math.PI) / 180);
+      const goal = plus(a, turned(turn, 0, minus(b, a)));
+      expect(apart(goal, placesOf(swung, middle)(frame))).toBeLessThan(1e-4);
+    },
+  );
 });

@@ -18,7 +18,7 @@ import { Props } from './Props';
 import { Shadows } from './Shadows';
 import type { StageProps } from './stage-props';
 import { Trails } from './Trails';
-import { TurnRing } from './TurnRing';
+import { TurnRing, type Turning } from './TurnRing';
 import { useFigures, type Figures } from './use-figures';
 import { PLAYED, useResolution } from './use-resolution';
 import { useWheelZoom } from './use-wheel-zoom';
@@ -72,6 +72,7 @@ function Scene(props: StageProps) {
   const names = useMemo(() => motion.skeleton.joints.map((joint) => joint.name), [motion.skeleton]);
   const pickable = useMemo(() => (second ? [first.bones, second.bones] : [first.bones]), [first, second]);
   const turned = turning ? (pickable[turning.figure]?.[turning.joint] ?? null) : null;
+  const line = useMemo(() => turning && lineOf(turning, pickable), [turning, pickable]);
   const drawn = drawing ? (first.bones[drawing.joint] ?? null) : null;
   const ring = useRef(false);
   const isOnRing = useCallback(() => ring.current, []);
@@ -102,7 +103,9 @@ function Scene(props: StageProps) {
       {props.props && props.onProps && <Props props={props.props} onChange={props.onProps} />}
       <Pointer bones={first.bones} names={names} measuring={measuring} />
       {picking && <JointPicker figures={pickable} isElsewhere={isOnRing} {...picking} />}
-      {turned && turning && <TurnRing bone={turned} onTurn={turning.onTurn} onHover={setOnRing} />}
+      {turned && turning && (
+        <TurnRing bone={turned} line={line ?? null} isToWorld={turning.about === 'world'} onTurn={turning.onTurn} onHover={setOnRing} />
+      )}
       {drawn && drawing && (
         <GrabHandle bone={drawn} onDraw={([x, y, z], isDone) => drawing.onDraw([x, y + floor, z], isDone)} onHover={setOnRing} />
       )}
@@ -111,6 +114,11 @@ function Scene(props: StageProps) {
       {showsPrints && markers && <Footprints prints={markers.footprints} frame={() => usePlayer.getState().frame} />}
     </>
   );
+}
+
+/** The joints that a ring's axis goes through, if it goes through joints. */
+function lineOf({ about, figure }: Turning, figures: readonly (readonly THREE.Bone[])[]): readonly [THREE.Bone, THREE.Bone] | null {
+  return typeof about === 'string' ? null : [figures[figure][about.from], figures[figure][about.to]];
 }
 
 /** The camera led by hand, at first about where the figure is; later it is moved along with it. */

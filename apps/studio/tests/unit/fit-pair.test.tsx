@@ -109,10 +109,10 @@ test('in the reference both stand still; a turn by the ring shows at once and is
   expect([stage()?.motion.frames, stage()?.other?.motion.frames, stage()?.other?.beside]).toEqual([1, 1, 1.75]);
   expect(stage()?.turning?.figure).toBe(1);
   const before = now().view.data?.mismatch.leftUpperArm ?? 0;
-  for (const degrees of [5, 10, 20]) await act(async () => stage()?.turning?.onTurn(2, degrees, false));
+  for (const degrees of [5, 10, 20]) await act(async () => stage()?.turning?.onTurn([0, 0, 1], degrees, false));
   await waitFor(() => expect(now().view.data?.mismatch.leftUpperArm ?? 0).toBeGreaterThan(before + 15), { timeout: 20_000 });
   expect(fits).toEqual([]);
-  await act(async () => stage()?.turning?.onTurn(2, 20, true));
+  await act(async () => stage()?.turning?.onTurn([0, 0, 1], 20, true));
   expect(now().settings.reference?.turns.target).toEqual({ leftUpperArm: [0, 0, 20] });
   await waitFor(() => expect(fits).toHaveLength(1));
 });

@@ -246,11 +246,11 @@ describe('corrections', () => {
     act(() => useCorrecting.setState({ joint: 'LeftForearm' }));
     act(() => usePlayer.getState().seek(12));
     const before = now().shown;
-    await act(async () => now().corrections.turn(1, 15, false));
+    await act(async () => now().corrections.turn([0, 1, 0], 15, false));
     await waitFor(() => expect(now().shown).not.toBe(before));
     expect(layers()).toEqual([]);
     expect(useClips.temporal.getState().pastStates).toHaveLength(1);
-    await act(async () => now().corrections.turn(1, 30, true));
+    await act(async () => now().corrections.turn([0, 1, 0], 30, true));
     expect(layers()).toMatchObject([{ name: 'left forearm turned', keys: [{ frame: 12, joint: 'LeftForearm' }] }]);
     expect(Math.hypot(...layers()[0].keys[0].turn)).toBeCloseTo(30, 1);
     expect(docs()[0].steps.map(({ kind }) => kind)).toEqual(['foot-lock', 'corrections', 'travel']);

@@ -4,6 +4,7 @@ import { Box, CircularProgress, Typography } from '@mui/material';
 import { useMemo, type ReactNode } from 'react';
 import { useCorrecting } from '@/data/correcting';
 import { useCharacter } from '@/data/fits';
+import { usePlayer } from '@/data/player';
 import type { Pen } from '@/stage/PathPen';
 import { AtFrame, StageFrame } from '@/stage/StageFrame';
 import type { StageProps } from '@/stage/stage-props';
@@ -112,7 +113,10 @@ const NOWHERE = [0, 0] as const;
 const NONE: ReadonlySet<number> = new Set();
 
 /** What can be taken hold of on the stage while the clip is corrected. */
-function useHold({ isOn, joint, turn, draw }: Corrections, skeleton: Skeleton | null): Pick<StageProps, 'picking' | 'turning' | 'drawing'> {
+function useHold(
+  { isOn, joint, turn, draw, pinned, frameNow }: Corrections,
+  skeleton: Skeleton | null,
+): Pick<StageProps, 'picking' | 'turning' | 'drawing'> {
   const mode = useCorrecting((state) => state.mode);
   const picking = useMemo(
     () =>
@@ -124,8 +128,11 @@ function useHold({ isOn, joint, turn, draw }: Corrections, skeleton: Skeleton | 
         : null,
     [isOn, joint, skeleton],
   );
+  // Follows the playhead as far as a touch holds the limb or does not.
+  usePlayer(() => (isOn ? pinned(frameNow())?.touch : undefined));
   if (!isOn || joint < 0) return { picking };
-  return mode === 'turn' ? { picking, turning: { figure: 0, joint, onTurn: turn } } : { picking, drawing: { joint, onDraw: draw } };
+  if (mode !== 'turn') return { picking, drawing: { joint, onDraw: draw } };
+  return { picking, turning: { figure: 0, joint, about: pinned(frameNow()) ?? 'viewer', onTurn: turn } };
 }
 
 const sameJoints = (a: Skeleton, b: Skeleton): boolean =>

@@ -174,7 +174,11 @@ function useTurning(
     return {
       figure: side === 'source' ? 0 : 1,
       joint,
-      onTurn: (axis, degrees, isDone) => turned.current(withTurn(settings, side, part, turnedOn(before, axis, degrees)), isDone),
+      about: 'world',
+      onTurn: ([x, y], degrees, isDone) => {
+        const axis = x === 1 ? 0 : y === 1 ? 1 : 2;
+        turned.current(withTurn(settings, side, part, turnedOn(before, axis, degrees)), isDone);
+      },
     };
   }, [joint, settings, side, part]);
 }

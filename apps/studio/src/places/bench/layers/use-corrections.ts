@@ -1,14 +1,17 @@
 import {
   cutMotion,
   facingOf,
+  fromAxisAngle,
   grab,
   handTurned,
+  pinnedLimb,
+  swungOut,
   turnInWorld,
   withoutPeg,
   type Grabbed,
   type Layer,
   type Motion,
-  type Quat,
+  type PinnedLimb,
   type Skeleton,
   type Vec3,
 } from '@lantern/motion';
@@ -38,7 +41,10 @@ export interface Corrections {
   readonly cycle: number | null;
   /** A layer changed; one beyond the last is added. While it is dragged with `isDone` false: shown, and not kept. */
   readonly put: (index: number, layer: Layer, isDone?: boolean) => void;
-  readonly turn: (axis: 0 | 1 | 2, degrees: number, isDone: boolean) => void;
+  /** Turns the joint about an axis of the world; of a limb whose end is held by a touch, swings its middle instead. */
+  readonly turn: (axis: Vec3, degrees: number, isDone: boolean) => void;
+  /** The limb of the joint, if a touch of the open layer holds its end at a frame that came into the corrections. */
+  readonly pinned: (frame: number) => PinnedLimb | null;
   readonly draw: (to: Vec3, isDone: boolean) => void;
   /** Lays a key at the playhead that leaves everything as it is. */
   readonly peg: () => void;
@@ -119,10 +125,30 @@ export function useCorrections({ doc, shown, measured, draft }: Shown): Correcti
     },
     [doc, shown, joint, layer, layers, name, index, frameNow, cycle, put],
   );
+  const body = skeleton?.body ?? null;
+  const pinned = useCallback(
+    (frame: number) => (layer && body && joint >= 0 ? pinnedLimb(layer, body, joint, frame) : null),
+    [layer, body, joint],
+  );
+  // Since it was taken hold of: what is shown meanwhile is not what it began with.
+  const swung = useRef<Layer | null>(null);
+  const swing = useCallback(
+    ({ touch, outwards }: PinnedLimb, degrees: number, isDone: boolean) => {
+      const from = swung.current ?? layer;
+      swung.current = isDone ? null : from;
+      if (from) put(index, swungOut(from, touch, outwards * degrees), isDone);
+    },
+    [layer, index, put],
+  );
   return useMemo(
     () => ({
       ...{ isOn: isOn && shown !== null, step, layer, index, joint, frameNow, clipFrame, cycle, put, fps, skeleton: skeleton ?? null },
-      turn: (axis, degrees, isDone) => move((pose) => [turnInWorld(pose, joint, aboutAxis(axis, degrees))], 'turned', isDone),
+      pinned,
+      turn: (axis, degrees, isDone) => {
+        const limb = layer && pinned(frameNow());
+        if (limb) return swing(limb, degrees, isDone);
+        move((pose) => [turnInWorld(pose, joint, fromAxisAngle(axis, (degrees * Math.PI) / 180))], 'turned', isDone);
+      },
       draw: (to, isDone) => move((pose) => grab(pose, joint, to), 'moved', isDone),
       peg: () => {
         if (!layer || !skeleton) return;
@@ -146,7 +172,7 @@ export function useCorrections({ doc, shown, measured, draft }: Shown): Correcti
           ),
         ),
     }),
-    [isOn, shown, step, layer, index, joint, frameNow, clipFrame, cycle, put, fps, move, skeleton, name],
+    [isOn, shown, step, layer, index, joint, frameNow, clipFrame, cycle, put, fps, move, pinned, swing, skeleton, name],
   );
 }
 
@@ -160,12 +186,6 @@ const inWords = (name: string): string =>
     .replace(/([a-z])([A-Z])/g, '$1 $2')
     .replace(/[_.:-]+/g, ' ')
     .toLowerCase();
-
-function aboutAxis(axis: 0 | 1 | 2, degrees: number): Quat {
-  const half = (degrees * Math.PI) / 360;
-  const s = Math.sin(half);
-  return [axis === 0 ? s : 0, axis === 1 ? s : 0, axis === 2 ? s : 0, Math.cos(half)];
-}
 
 /** A shift in the world as left, up and front of a way. */
 const alongWay = ([x, y, z]: Vec3, heading: number): Vec3 => [
