@@ -26,10 +26,7 @@ export function Glass({ bone, isShown }: { bone: THREE.Object3D; isShown: () => 
     const [x, y] = [((seen.x + 1) / 2) * size.width, ((seen.y + 1) / 2) * size.height];
     const near = camera.clone();
     // The part of the picture that lies in the ring, spread over the whole of the target.
-    near.aspect = 1;
     near.setViewOffset(size.width, size.height, x - RING, size.height - y - RING, 2 * RING, 2 * RING);
-    near.aspect = size.width / size.height;
-    near.updateProjectionMatrix();
     gl.setRenderTarget(glass.target);
     gl.clear();
     gl.render(scene, near);
@@ -46,12 +43,12 @@ export function Glass({ bone, isShown }: { bone: THREE.Object3D; isShown: () => 
 
 function makeGlass() {
   const pixels = 2 * RADIUS * 2;
-  const target = new THREE.WebGLRenderTarget(pixels, pixels, { samples: 4, colorSpace: THREE.SRGBColorSpace });
+  const target = new THREE.WebGLRenderTarget(pixels, pixels, { samples: 4, type: THREE.HalfFloatType });
   const scene = new THREE.Scene();
   const camera = new THREE.OrthographicCamera(0, 1, 1, 0, -1, 1);
   const disc = new THREE.Mesh(
     new THREE.CircleGeometry(RADIUS, 64),
-    new THREE.MeshBasicMaterial({ map: target.texture, toneMapped: false }),
+    new THREE.MeshBasicMaterial({ map: target.texture, transparent: true }),
   );
   const behind = new THREE.Mesh(new THREE.CircleGeometry(RADIUS, 64), new THREE.MeshBasicMaterial({ color: DUSK.haze }));
   const rim = circle(RADIUS, '#f1e4c4');

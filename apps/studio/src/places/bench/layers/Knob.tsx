@@ -20,6 +20,8 @@ interface Props {
   readonly says: string;
   /** What an arrow key adds to the value. */
   readonly step: number;
+  /** Paler than the pegs beside it. */
+  readonly isPale?: boolean;
   readonly valuePerPixel: number;
   readonly frameAt: (clientX: number) => number;
   /** By how many frames, and by how much of the value. */
@@ -28,7 +30,7 @@ interface Props {
 }
 
 /** A round on a curve, dragged in time and value; arrow keys move it, Delete takes it out. */
-export function Knob({ name, cx, cy, value, says, step, valuePerPixel, frameAt, onMove, onDelete }: Props) {
+export function Knob({ name, cx, cy, value, says, step, isPale = false, valuePerPixel, frameAt, onMove, onDelete }: Props) {
   const [by, setBy] = useState<readonly [number, number]>([0, 0]);
   const bind = useDrag(
     ({ event, xy: [px, py], last, initial: [x0, y0], tap }) => {
@@ -54,7 +56,7 @@ export function Knob({ name, cx, cy, value, says, step, valuePerPixel, frameAt, 
       cx={cx + by[0]}
       cy={cy + by[1]}
       r={5}
-      fill={chart('lamp')}
+      fill={chart(isPale ? 'paper' : 'lamp')}
       stroke={chart('ink')}
       strokeWidth={0.9}
       role="slider"

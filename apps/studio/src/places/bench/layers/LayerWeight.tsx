@@ -92,6 +92,7 @@ export function WeightKnobs({
       value={value}
       says={`${Math.round(value * 100)} %`}
       step={0.05}
+      isPale
       valuePerPixel={1 / height}
       frameAt={frameAt}
       onMove={(frames, by, isDone) => {
