@@ -5,8 +5,10 @@ import {
   cutClip,
   findLoops,
   groundwork,
+  recipeRunner,
   stepSchema,
   type Clip,
+  type Motion,
   type RecipeStep,
   type RecipeStepInput,
 } from '@lantern/motion';
@@ -74,7 +76,33 @@ export function recipeTimes(): RecipeTime[] {
     });
     rows.push({ name: `the last of ${name} changed (${last})`, ms: each.get(last) ?? 0, limit: 16, note: '' });
   }
-  return rows;
+  return [...rows, ...changes(motion)];
+}
+
+/** What is dragged while one corrects: the step anew each time, with what stands behind it, and nothing of what stands before. */
+function changes(motion: Motion): RecipeTime[] {
+  const travel: RecipeStepInput = { kind: 'travel' };
+  const layer = (own: object): RecipeStepInput => ({ kind: 'corrections', layers: [{ name: 'held', ...own }] });
+  const nod = (i: number) => layer({ keys: [{ frame: 200, joint: 'Head', turn: [1 + i / 10, 0, 0] }] });
+  const touch = { limb: 'left hand', from: 100, to: 200, target: { to: 'joint', joint: 'LeftThigh', at: [0.1, 0, 0.05] } };
+  const dragged: readonly (readonly [string, (i: number) => RecipeStepInput[]])[] = [
+    ['a correction key', (i) => [nod(i), travel]],
+    ['the swivel of a touch', (i) => [layer({ touches: [{ ...touch, swivel: i }] }), travel]],
+    ['a factor of the hips', (i) => [{ kind: 'hips', sway: 0.5 + i / 100 }, travel]],
+    ['the lag of the arms', (i) => [{ kind: 'delay', frames: 2 + i / 10 }, travel]],
+    ['the room of the clearance', (i) => [{ kind: 'clearance', room: 0.5 + i / 100 }]],
+    ['how much jitter is cleaned', (i) => [{ kind: 'clean', jitter: 0.5 + i / 50 }]],
+  ];
+  return dragged.map(([name, steps]) => {
+    const run = recipeRunner(copyMotion(motion));
+    const times = Array.from({ length: RUNS + 2 }, (_, i) => {
+      const recipe = { from: FPS, to: (SECONDS + 1) * FPS, steps: parse(steps(i)) };
+      const start = performance.now();
+      run(recipe);
+      return performance.now() - start;
+    });
+    return { name: `${name} changed, 10 s`, ms: medianOf(times.slice(2)), limit: 16, note: '' };
+  });
 }
 
 /** Medians over some runs after two to warm up. */
@@ -93,6 +121,7 @@ function timed(make: () => Clip, steps: readonly RecipeStep[]): { all: number; e
     }
     if (run >= 0) whole.push(sum);
   }
-  const median = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1];
-  return { all: median(whole), each: new Map([...times].map(([kind, values]) => [kind, median(values)])) };
+  return { all: medianOf(whole), each: new Map([...times].map(([kind, values]) => [kind, medianOf(values)])) };
 }
+
+const medianOf = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1];

@@ -9,7 +9,7 @@ test.each(['walk', 'jog', 'hush'] as const)('%s: the average of noisy strides is
   const { motion, truth } = capture(script, { seconds: 14, seed: 8, faults: 3 });
   const seen = gaitOf(motion);
   const noisy = typicalCycle(seen);
-  const clean = typicalCycle({ ...gaitOf(truth.motion), contacts: seen.contacts });
+  const clean = typicalCycle(Object.create(gaitOf(truth.motion), { contacts: { value: seen.contacts } }));
   expect(noisy.strides.length).toBeGreaterThan(6);
   // Joints against their parents: the suit's floor and heading are off as a whole, and no averaging mends that.
   const meanOf = ({ motion: a }: typeof noisy) => {

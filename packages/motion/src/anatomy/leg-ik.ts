@@ -1,5 +1,5 @@
-import { fromAxisAngle, multiply, multiplyInverse, rotate, type Vec3 } from '../math/quat';
-import { cross, norm, plus, shortestTurn, times, unit } from '../math/vec';
+import { multiply, multiplyInverse, rotate, type Vec3 } from '../math/quat';
+import { shortestTurn, unit } from '../math/vec';
 import type { Leg } from '../model/body';
 import type { Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
@@ -30,26 +30,44 @@ export function softReach(asked: number, length: number, before = 0): number {
  * @param bend axis about which this knee bends, in the thigh's axes, for a leg too straight to show it
  * @returns how far from the target the ankle stays, metres: 0 unless the reach was softened
  */
-export function reachWithLeg(motion: Motion, globals: Globals, frame: number, leg: Leg, target: Vec3, bend: Vec3): number {
+export function reachWithLeg(motion: Motion, globals: Globals, frame: number, leg: Leg, target: ArrayLike<number>, bend: Vec3): number {
   const { joints, positions, rotations } = globals;
   const base = frame * joints;
-  const [h, k, a] = [(base + leg.hip) * 3, (base + leg.knee) * 3, (base + leg.ankle) * 3];
-  const thigh: Vec3 = [positions[k] - positions[h], positions[k + 1] - positions[h + 1], positions[k + 2] - positions[h + 2]];
-  const shin: Vec3 = [positions[a] - positions[k], positions[a + 1] - positions[k + 1], positions[a + 2] - positions[k + 2]];
-  const wanted: Vec3 = [target[0] - positions[h], target[1] - positions[h + 1], target[2] - positions[h + 2]];
-  const [upper, lower] = [norm(thigh), norm(shin)];
-  const asked = norm(wanted);
-  const before = norm(plus(thigh, shin));
+  const h = (base + leg.hip) * 3,
+    k = (base + leg.knee) * 3,
+    a = (base + leg.ankle) * 3;
+  const ux = positions[k] - positions[h],
+    uy = positions[k + 1] - positions[h + 1],
+    uz = positions[k + 2] - positions[h + 2];
+  const lx = positions[a] - positions[k],
+    ly = positions[a + 1] - positions[k + 1],
+    lz = positions[a + 2] - positions[k + 2];
+  const wx = target[0] - positions[h],
+    wy = target[1] - positions[h + 1],
+    wz = target[2] - positions[h + 2];
+  const upper = Math.sqrt(ux * ux + uy * uy + uz * uz);
+  const lower = Math.sqrt(lx * lx + ly * ly + lz * lz);
+  const asked = Math.sqrt(wx * wx + wy * wy + wz * wz);
+  const before = Math.sqrt((ux + lx) ** 2 + (uy + ly) ** 2 + (uz + lz) ** 2);
   const reach = Math.max(Math.abs(upper - lower) * 1.001, softReach(asked, upper + lower, before));
   const by = interior(upper, lower, before) - interior(upper, lower, reach);
   rotate(axis, 0, rotations, (base + leg.hip) * 4, bend, 0);
-  const seen = cross(thigh, shin);
+  const sx = uy * lz - uz * ly,
+    sy = uz * lx - ux * lz,
+    sz = ux * ly - uy * lx;
+  const seen = Math.sqrt(sx * sx + sy * sy + sz * sz);
   // The plane of the leg is what it shows, the more the more it is bent.
-  const clear = Math.min(1, norm(seen) / (0.3 * upper * lower));
-  const n = unit(plus(times(unit(seen), clear), times([axis[0], axis[1], axis[2]], 1 - clear)));
-  const bendBy = fromAxisAngle(n, by);
-  rotate(axis, 0, bendBy, 0, shin, 0);
-  const aim = shortestTurn([thigh[0] + axis[0], thigh[1] + axis[1], thigh[2] + axis[2]], wanted);
+  const clear = Math.min(1, seen / (0.3 * upper * lower));
+  const shown = clear / (seen || 1);
+  bent[0] = sx * shown + axis[0] * (1 - clear);
+  bent[1] = sy * shown + axis[1] * (1 - clear);
+  bent[2] = sz * shown + axis[2] * (1 - clear);
+  turnAbout(bendBy, bent, by);
+  bent[0] = lx;
+  bent[1] = ly;
+  bent[2] = lz;
+  rotate(axis, 0, bendBy, 0, bent, 0);
+  turnTo(aim, ux + axis[0], uy + axis[1], uz + axis[2], wx, wy, wz);
   // New world rotations of thigh and shin; the foot keeps its own.
   multiply(newThigh, 0, aim, 0, rotations, (base + leg.hip) * 4);
   multiply(newShin, 0, bendBy, 0, rotations, (base + leg.knee) * 4);
@@ -71,30 +89,70 @@ export function reachWithLeg(motion: Motion, globals: Globals, frame: number, le
   return Math.max(0, asked - reach);
 }
 
-const axis = [0, 0, 0];
-const newThigh = [0, 0, 0, 1];
-const newShin = [0, 0, 0, 1];
+const axis = new Float64Array(3);
+const bent = new Float64Array(3);
+const newThigh = new Float64Array(4);
+const newShin = new Float64Array(4);
+const bendBy = new Float64Array(4);
+const aim = new Float64Array(4);
+
+/** A turn about an axis of any length but none. */
+function turnAbout(out: Float64Array, [x, y, z]: Float64Array, radians: number): void {
+  const length = Math.sqrt(x * x + y * y + z * z) || 1;
+  const s = Math.sin(radians / 2) / length;
+  out[0] = x * s;
+  out[1] = y * s;
+  out[2] = z * s;
+  out[3] = Math.cos(radians / 2);
+}
+
+/** The shortest turn from one direction to another. */
+function turnTo(out: Float64Array, ax: number, ay: number, az: number, bx: number, by: number, bz: number): void {
+  const x = ay * bz - az * by,
+    y = az * bx - ax * bz,
+    z = ax * by - ay * bx;
+  const sine = Math.sqrt(x * x + y * y + z * z);
+  const cosine = ax * bx + ay * by + az * bz;
+  if (sine <= 1e-12) return out.set(shortestTurn([ax, ay, az], [bx, by, bz]));
+  const half = Math.atan2(sine, cosine) / 2;
+  const s = Math.sin(half) / sine;
+  out[0] = x * s;
+  out[1] = y * s;
+  out[2] = z * s;
+  out[3] = Math.cos(half);
+}
 
 /** The angle at the knee of a leg of two bones whose ends are a distance apart. */
 const interior = (a: number, b: number, d: number): number => Math.acos(Math.max(-1, Math.min(1, (a * a + b * b - d * d) / (2 * a * b))));
 
 /** The axis about which a knee bends, in the thigh's axes: the mean over all frames, those that are bent most counting most. */
-export function kneeAxis(globals: Globals, leg: Leg): Vec3 {
-  const { positions, rotations, joints, frames } = globals;
-  const sum = [0, 0, 0];
-  const local = [0, 0, 0];
+export function kneeAxis({ positions, rotations, joints, frames }: Globals, leg: Leg): Vec3 {
+  let [sx, sy, sz] = [0, 0, 0];
   for (let f = 0; f < frames; f++) {
-    const [h, k, a] = [leg.hip, leg.knee, leg.ankle].map((j) => (f * joints + j) * 3);
-    const along = (p: number, q: number): Vec3 => [
-      positions[q] - positions[p],
-      positions[q + 1] - positions[p + 1],
-      positions[q + 2] - positions[p + 2],
-    ];
-    const normal = cross(along(h, k), along(k, a));
-    const at = (f * joints + leg.hip) * 4;
-    const back = [-rotations[at], -rotations[at + 1], -rotations[at + 2], rotations[at + 3]];
-    rotate(local, 0, back, 0, normal, 0);
-    for (let i = 0; i < 3; i++) sum[i] += local[i];
+    const h = (f * joints + leg.hip) * 3,
+      k = (f * joints + leg.knee) * 3,
+      a = (f * joints + leg.ankle) * 3;
+    const ux = positions[k] - positions[h],
+      uy = positions[k + 1] - positions[h + 1],
+      uz = positions[k + 2] - positions[h + 2];
+    const lx = positions[a] - positions[k],
+      ly = positions[a + 1] - positions[k + 1],
+      lz = positions[a + 2] - positions[k + 2];
+    const nx = uy * lz - uz * ly,
+      ny = uz * lx - ux * lz,
+      nz = ux * ly - uy * lx;
+    // Turned back into the thigh's axes.
+    const q = (f * joints + leg.hip) * 4;
+    const x = -rotations[q],
+      y = -rotations[q + 1],
+      z = -rotations[q + 2],
+      w = rotations[q + 3];
+    const tx = 2 * (y * nz - z * ny),
+      ty = 2 * (z * nx - x * nz),
+      tz = 2 * (x * ny - y * nx);
+    sx += nx + w * tx + y * tz - z * ty;
+    sy += ny + w * ty + z * tx - x * tz;
+    sz += nz + w * tz + x * ty - y * tx;
   }
-  return unit([sum[0], sum[1], sum[2]]);
+  return unit([sx, sy, sz]);
 }

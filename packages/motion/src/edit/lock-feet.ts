@@ -43,10 +43,11 @@ export function lockFeet(
   rounds: 1 | 2,
   solesIn: (motion: Motion, globals: Globals) => Soles = (motion, globals) => soles(motion, globals, found.body),
 ): Motion {
-  const once = lockOnce({ ...found, contacts }, options);
+  const { motion, body } = found;
+  const once = lockOnce({ motion, body, globals: found.globals, soles: found.soles, contacts }, options);
   if (rounds === 1) return once;
   const globals = forwardKinematics(once);
-  return lockOnce({ ...found, motion: once, globals, soles: solesIn(once, globals), contacts }, { ...options, level: false });
+  return lockOnce({ motion: once, body, globals, soles: solesIn(once, globals), contacts }, { ...options, level: false });
 }
 
 type Held = Walker & { readonly contacts: Contacts };

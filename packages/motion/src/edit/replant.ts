@@ -40,7 +40,7 @@ export function replant(found: Groundwork, contacts: Contacts, from: Travel, to:
   }
   const moved = forwardKinematics(out);
   const targets = { left: new Float64Array(frames * 3), right: new Float64Array(frames * 3) };
-  const world = [0, 0, 0, 1];
+  const world = new Float64Array(4);
   for (const side of ['left', 'right'] as const) {
     const { ankle } = body.legs[side];
     const parent = motion.skeleton.joints[ankle].parent;
@@ -56,9 +56,11 @@ export function replant(found: Groundwork, contacts: Contacts, from: Travel, to:
       const turn = before.turn + wrapAngle(after.turn - before.turn) * u;
       multiply(world, 0, fromHeading(turn), 0, globals.rotations, (f * J + ankle) * 4);
       multiplyInverse(out.rotations, (f * J + ankle) * 4, moved.rotations, (f * J + parent) * 4, world, 0);
+      // Of all that legs are reached with, only this has changed.
+      moved.rotations.set(world, (f * J + ankle) * 4);
     }
   }
-  const drop = reachFeet(out, forwardKinematics(out), body, targets, true);
+  const drop = reachFeet(out, moved, body, targets, true);
   return { motion: out, hipsDownM: drop.reduce((most, v) => Math.max(most, v), 0) };
 }
 

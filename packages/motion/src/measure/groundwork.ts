@@ -51,29 +51,56 @@ const MOST_KEPT = 100_000;
 
 function workOut(motion: Motion): Groundwork | null {
   const body = bodyOf(motion);
-  if (!body) return null;
-  const globals = forwardKinematics(motion);
-  const hips = Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + 1]);
-  const standOn = (belt: Belt | null) => {
+  return body && new Worked(motion, body);
+}
+
+/** Each part is worked out when it is first asked for, and not before: so an object that is spread from one has not all of them. */
+class Worked implements Groundwork {
+  constructor(
+    readonly motion: Motion,
+    readonly body: Body,
+  ) {}
+  get globals(): Globals {
+    return keep(this, 'globals', forwardKinematics(this.motion));
+  }
+  get headings(): Float64Array {
+    return keep(this, 'headings', headings(this.globals, this.body));
+  }
+  get weighted(): WeightedJoints {
+    return keep(this, 'weighted', weightedJoints(this.body));
+  }
+  get belt(): Belt | null {
+    const guess = findBelt(this.globals, this.body, this.motion.fps);
+    if (!guess) return keep(this, 'belt', null);
+    // Feet that all slide back alike under hips that stay are planted on a floor that moves: everything about them is found as if they went.
+    const going = onTheWay(this.motion, guess);
+    const found = soles(going, forwardKinematics(going), this.body);
+    return keep(this, 'belt', withRest(guess, { soles: found, contacts: this.contactsOn(found) }, this.motion.fps));
+  }
+  get soles(): Soles {
+    const { belt, standing } = this;
+    return keep(this, 'soles', belt ? withoutBelt(standing, belt, this.motion.fps) : standing);
+  }
+  get contacts(): Contacts {
+    return keep(this, 'contacts', this.contactsOn(this.standing));
+  }
+  /** The soles of someone who goes, be it on the spot. */
+  private get standing(): Soles {
+    const { motion, belt, body } = this;
     const going = belt ? onTheWay(motion, belt) : motion;
-    const found = soles(going, belt ? forwardKinematics(going) : globals, body);
-    return { soles: found, contacts: contacts(found, motion.fps, hips) };
-  };
-  // Feet that all slide back alike under hips that stay are planted on a floor that moves: everything about them is found as if they went.
-  const guess = findBelt(globals, body, motion.fps);
-  const once = standOn(guess);
-  const belt = guess && withRest(guess, once, motion.fps);
-  const standing = belt === guess ? once : standOn(belt);
-  return {
-    motion,
-    globals,
-    body,
-    soles: belt ? withoutBelt(standing.soles, belt, motion.fps) : standing.soles,
-    contacts: standing.contacts,
-    belt,
-    weighted: weightedJoints(body),
-    headings: headings(globals, body),
-  };
+    return keep(this, 'standing', soles(going, belt ? forwardKinematics(going) : this.globals, body));
+  }
+  private contactsOn(found: Soles): Contacts {
+    const { frames, joints, positions } = this.globals;
+    const hips = Float64Array.from({ length: frames }, (_, f) => positions[(f * joints + this.body.hips) * 3 + 1]);
+    return contacts(found, this.motion.fps, hips);
+  }
+}
+
+/** From now on the part is what was worked out. */
+function keep<Of>(of: object, part: string, value: Of): Of {
+  Object.defineProperty(of, part, { value, enumerable: true });
+  return value;
 }
 
 /** Someone who walked on the spot as if the floor stood and he went. */

@@ -19,7 +19,7 @@ export function headings(globals: Globals, body: Body): Float64Array {
     for (const [l, r] of pairs) {
       const dx = positions[(f * joints + l) * 3] - positions[(f * joints + r) * 3];
       const dz = positions[(f * joints + l) * 3 + 2] - positions[(f * joints + r) * 3 + 2];
-      const n = Math.hypot(dx, dz) || 1;
+      const n = Math.sqrt(dx * dx + dz * dz) || 1;
       x += dx / n;
       z += dz / n;
     }

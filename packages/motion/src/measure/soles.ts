@@ -99,7 +99,10 @@ function lowFrames(frames: readonly number[], ankle: Float64Array, toe: Float64A
 
 function speedAt({ positions, joints, frames }: Globals, joint: number, f: number, fps: number): number {
   const [a, b] = [(Math.max(0, f - 1) * joints + joint) * 3, (Math.min(frames - 1, f + 1) * joints + joint) * 3];
-  const way = Math.hypot(positions[b] - positions[a], positions[b + 1] - positions[a + 1], positions[b + 2] - positions[a + 2]);
+  const x = positions[b] - positions[a],
+    y = positions[b + 1] - positions[a + 1],
+    z = positions[b + 2] - positions[a + 2];
+  const way = Math.sqrt(x * x + y * y + z * z);
   return (way * fps * joints * 3) / Math.max(1, b - a);
 }
 

@@ -1,4 +1,5 @@
 import type { Motion } from './motion';
+import type { Skeleton } from './skeleton';
 
 /** World transforms: `positions[(frame · J + joint) · 3]`, `rotations[(frame · J + joint) · 4]`. */
 export interface Globals {
@@ -25,39 +26,40 @@ export function forwardKinematics(motion: Motion, out?: Globals): Globals {
     positions: new Float32Array(motion.frames * joints * 3),
     rotations: new Float32Array(motion.frames * joints * 4),
   };
-  const parents = Int32Array.from(motion.skeleton.joints, (joint) => joint.parent);
-  const offsets = Float64Array.from(motion.skeleton.joints.flatMap((joint) => [...joint.offset]));
-  const moving = motion.skeleton.joints.map((_, j) => motion.translations?.get(j));
-  const local = motion.rotations;
   const { positions, rotations } = globals;
-  for (let f = 0; f < motion.frames; f++) {
+  const { frames, rotations: local, rootPositions } = motion;
+  const { parents, offsets } = planOf(motion.skeleton);
+  const moving =
+    motion.translations && motion.translations.size > 0 ? motion.skeleton.joints.map((_, j) => motion.translations?.get(j)) : null;
+  for (let f = 0; f < frames; f++) {
     const base = f * joints;
-    positions[base * 3] = motion.rootPositions[f * 3];
-    positions[base * 3 + 1] = motion.rootPositions[f * 3 + 1];
-    positions[base * 3 + 2] = motion.rootPositions[f * 3 + 2];
+    positions[base * 3] = rootPositions[f * 3];
+    positions[base * 3 + 1] = rootPositions[f * 3 + 1];
+    positions[base * 3 + 2] = rootPositions[f * 3 + 2];
     rotations[base * 4] = local[base * 4];
     rotations[base * 4 + 1] = local[base * 4 + 1];
     rotations[base * 4 + 2] = local[base * 4 + 2];
     rotations[base * 4 + 3] = local[base * 4 + 3];
-    for (let j = 1; j < joints; j++) {
+    if (moving) for (let j = 1; j < joints; j++) offsetsAt(offsets, j, moving[j], f);
+    let o = base * 3 + 3;
+    let l = base * 4 + 4;
+    for (let j = 1, v = 3; j < joints; j++, v += 3, o += 3, l += 4) {
       const p = base + parents[j];
       const q = p * 4;
       const x = rotations[q],
         y = rotations[q + 1],
         z = rotations[q + 2],
         w = rotations[q + 3];
-      const t = moving[j];
-      const vx = t ? t[f * 3] : offsets[j * 3];
-      const vy = t ? t[f * 3 + 1] : offsets[j * 3 + 1];
-      const vz = t ? t[f * 3 + 2] : offsets[j * 3 + 2];
+      const vx = offsets[v],
+        vy = offsets[v + 1],
+        vz = offsets[v + 2];
       const tx = 2 * (y * vz - z * vy),
         ty = 2 * (z * vx - x * vz),
         tz = 2 * (x * vy - y * vx);
-      const o = (base + j) * 3;
-      positions[o] = positions[p * 3] + vx + w * tx + y * tz - z * ty;
-      positions[o + 1] = positions[p * 3 + 1] + vy + w * ty + z * tx - x * tz;
-      positions[o + 2] = positions[p * 3 + 2] + vz + w * tz + x * ty - y * tx;
-      const l = (base + j) * 4;
+      const r = p * 3;
+      positions[o] = positions[r] + vx + w * tx + y * tz - z * ty;
+      positions[o + 1] = positions[r + 1] + vy + w * ty + z * tx - x * tz;
+      positions[o + 2] = positions[r + 2] + vz + w * tz + x * ty - y * tx;
       const bx = local[l],
         by = local[l + 1],
         bz = local[l + 2],
@@ -69,4 +71,18 @@ export function forwardKinematics(motion: Motion, out?: Globals): Globals {
     }
   }
   return globals;
+}
+
+/** A skeleton as the loop goes through it: parents, and offsets three numbers a joint. */
+function planOf({ joints }: Skeleton) {
+  return {
+    parents: Int32Array.from(joints, ({ parent }) => parent),
+    offsets: Float64Array.from(joints.flatMap(({ offset }) => [...offset])),
+  };
+}
+
+/** In place: the offset of a joint that moves against its parent, as it is in a frame. */
+function offsetsAt(offsets: Float64Array, j: number, moved: Float32Array | undefined, f: number): void {
+  if (!moved) return;
+  for (let k = 0; k < 3; k++) offsets[j * 3 + k] = moved[f * 3 + k];
 }
