@@ -79,6 +79,10 @@ const turn = (frame: number, joint: string, ...degrees: [number, number, number]
 const corrected = await makeClip(address, 'stroll-hand-to-hip', { take: 'wick-stroll', from: 300, to: 500 }, [
   { kind: 'foot-lock' },
   {
+    kind: 'hand-lock',
+    contacts: { left: [{ from: 60, to: 113, on: { to: 'joint', joint: 'LeftThigh', at: [0.13, 0.13, 0.03] } }], right: [] },
+  },
+  {
     kind: 'corrections',
     layers: [
       {
@@ -111,10 +115,15 @@ for (let i = 0; i < 9; i++) {
   await page.keyboard.up('Shift');
 }
 await click(page, 'button', 'See the clip without the corrections step as a ghost');
+await click(page, 'button', 'Trails of hands');
+await page.locator('input[aria-label="Show the balance"]').click();
+await page.$eval('section[aria-label="Foot lock step"]', (element) => element.scrollIntoView());
 await settle(2500);
 await page.mouse.move(700, 700);
 await settle(600);
 await page.screenshot({ path: `${folder}/bench-corrections.png` });
+await click(page, 'button', 'Trails of hands');
+await page.locator('input[aria-label="Show the balance"]').click();
 await click(page, 'button', 'correct');
 await page.goto(`${address}/gullmouth/bench`);
 await shows(page, /best of \d+/);

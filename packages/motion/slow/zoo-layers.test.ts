@@ -3,6 +3,7 @@ import {
   applyStep,
   bodyOf,
   clipContacts,
+  handSlides,
   limbPlace,
   recipeRunner,
   reportOf,
@@ -11,6 +12,7 @@ import {
   troublesOf,
   type Clip,
   type Motion,
+  type StepOfKind,
 } from '@lantern/motion';
 
 /** A clip of somebody, with his body settled. */
@@ -31,6 +33,10 @@ function hold(clip: Clip): void {
   expect(troublesOf(touch, { before: clip })).toEqual([]);
   const touched = limbPlace(applyStep(clip, touch).motion, 'left hand', 30);
   expect(Math.hypot(...(touched ?? [9, 9, 9]).map((v, k) => v - to[k]))).toBeLessThan(1e-4);
+  const held = { from: 29, to: 32, on: { to: 'place', at: to } };
+  const lock = stepSchema.parse({ kind: 'hand-lock', contacts: { left: [held], right: [] } }) as StepOfKind<'hand-lock'>;
+  expect(handSlides(clip, lock)[0].slideCm).toBeGreaterThan(0.1);
+  expect(handSlides(applyStep(clip, lock), lock, clip)[0].slideCm).toBeLessThan(0.02);
   const clearance = stepSchema.parse({ kind: 'clearance' });
   expect(reportOf(clearance, clip, applyStep(clip, clearance))?.after).toBeLessThan(0.5);
   const { worst, kept, dense } = thinKeys(clip, clipContacts(clip));
@@ -39,7 +45,7 @@ function hold(clip: Clip): void {
 }
 
 test.each(zoo().map((member) => [member.name, member] as const))(
-  'on %s hands reach what they touch, nothing is left in the body, thinned keys keep their bound',
+  'on %s hands reach what they touch and stay where they are held, nothing is left in the body, thinned keys keep their bound',
   (_, { rig }) => {
     const { motion } = expressOn(rig, capture('walk', { seed: 5, stature: rig.stature, fps: 30, seconds: 3 }).motion);
     hold(clipOf(motion, 5, 80));

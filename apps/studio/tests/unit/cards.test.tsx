@@ -5,6 +5,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { setFold, useFolds } from '@/controls/folds';
 import { CardContext } from '@/controls/StepCard';
+import { CorrectionsContext, type CorrectionsTools } from '@/places/bench/layers/corrections-context';
 import { Card } from '@/places/bench/recipe/cards';
 import type { AboutRecipe } from '@/places/bench/recipe/use-about-recipe';
 import { giveRoom } from './room';
@@ -36,7 +37,12 @@ const about = (change: Partial<AboutRecipe> = {}): AboutRecipe => ({
 });
 
 /** A card of a step, open, that keeps what is changed; what it was told last. */
-function open<Kind extends StepKind>(kind: Kind, params: object = {}, more: Partial<AboutRecipe> = {}) {
+function open<Kind extends StepKind>(
+  kind: Kind,
+  params: object = {},
+  more: Partial<AboutRecipe> = {},
+  tools: CorrectionsTools | null = null,
+) {
   setFold(`step ${kind}`, true);
   const told: { last: StepOfKind<Kind> | null } = { last: null };
   const known = about(more);
@@ -48,7 +54,9 @@ function open<Kind extends StepKind>(kind: Kind, params: object = {}, more: Part
     };
     return (
       <CardContext value={{ report: null, remove: () => {} }}>
-        <Card step={step as never} about={known} onChange={put as (step: RecipeStep) => void} />
+        <CorrectionsContext value={tools}>
+          <Card step={step as never} about={known} onChange={put as (step: RecipeStep) => void} />
+        </CorrectionsContext>
       </CardContext>
     );
   }
@@ -120,6 +128,58 @@ describe('clean', () => {
     expect(told.last?.drift).toEqual({ by: 'facing', frames: [20, 60] });
     await user.click(screen.getByRole('button', { name: 'Take frame 60 out' }));
     expect(told.last?.drift.frames).toEqual([20]);
+  });
+
+  test('instants that may have been alike are proposed and taken by a press; a drifting floor says how fast and is made level', async () => {
+    const anchors = [{ by: 'mark', frames: [30, 410, 905] }];
+    const { user, told } = open('clean', {}, { measured: { steps: { clean: { report: null, anchors, floorRate: 0.0008 } } } as never });
+    expect(screen.getByText('rises 4.8 cm a minute')).toBeTruthy();
+    await user.click(screen.getByRole('switch', { name: 'Make a drifting floor level' }));
+    expect(told.last?.floor).toBe(true);
+    await user.click(screen.getByRole('button', { name: /^Take the 3 frames in which he stood on the same mark/ }));
+    expect(told.last?.drift).toEqual({ by: 'mark', frames: [30, 410, 905] });
+    expect(screen.queryByRole('button', { name: /^Take the 3 frames/ })).toBeNull();
+  });
+});
+
+describe('hand lock', () => {
+  const rail = { id: 'r1', kind: 'rail', x: 0, z: 1, turn: 0, width: 3, height: 0.9, depth: 0.05 };
+  const contacts = [
+    { side: 'left', from: 10, to: 40, on: { to: 'joint', joint: 'LeftThigh', at: [0, 0, 0] }, slideCm: 0.4, heldCm: 0.01 },
+    { side: 'right', from: 60, to: 90, on: { to: 'place', at: [0, 1, 0] }, slideCm: 1.9, heldCm: 0 },
+  ];
+  const measured = { steps: { 'hand-lock': { report: null, hands: { contacts, contactsIn: null } } } } as never;
+
+  test('lists what hands rest on, worst first, and goes there', async () => {
+    const { user, known } = open('hand-lock', {}, { measured });
+    const items = within(screen.getByRole('list', { name: 'Hand contacts' })).getAllByRole('listitem');
+    expect(items.map((item) => item.textContent?.replace(/\u200b/g, ''))).toEqual([
+      'R60–90held in place1.90 → 0.00 cm',
+      'L10–40on LeftThigh0.40 → 0.01 cm',
+    ]);
+    await user.click(screen.getByRole('button', { name: 'Go to the left hand contact from 10 to 40' }));
+    expect(known.onGo).toHaveBeenCalledWith(25);
+  });
+
+  test('what a hand rests on is chosen: all contacts are set by hand then, and found again when that is asked', async () => {
+    const { user, told } = open('hand-lock', {}, { measured });
+    await choose(user, 'held in place', 'on the floor');
+    expect(told.last?.contacts).toEqual({
+      left: [{ from: 10, to: 40, on: contacts[0].on }],
+      right: [{ from: 60, to: 90, on: { to: 'floor' } }],
+    });
+    await user.click(screen.getByRole('button', { name: 'find them again' }));
+    expect(told.last?.contacts).toBeUndefined();
+  });
+
+  test('props of the take are let in once; where no hand rests it says what to do', async () => {
+    const tools = { props: [rail] } as unknown as CorrectionsTools;
+    const none = { steps: { 'hand-lock': { report: null, hands: { contacts: [], contactsIn: null } } } } as never;
+    const { user, told } = open('hand-lock', {}, { measured: none }, tools);
+    expect(screen.getByText(/^No hand rests\. Double click/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'let hands rest on the props of the take' }));
+    expect(told.last?.props).toEqual([rail]);
+    expect(screen.queryByRole('button', { name: /^let hands rest/ })).toBeNull();
   });
 });
 
