@@ -43,7 +43,7 @@ test('a hand is held from frame to frame on the deck; arcs and balance are judge
 
   // Balance stands on the stage, on the deck and in the column.
   await page.locator('input[aria-label="Show the balance"]').click();
-  await shows(page, /balance \d+\.\d cm (inside|outside) the soles/);
+  await shows(page, /balance \d+\.\d cm (inside|outside)/);
   await until(() => page.$$eval('svg[aria-label=Deck] text', (all) => all.some((own) => own.textContent === 'balance')), 'its trace');
 
   // One step by itself leaves the recipe what it is.

@@ -89,7 +89,15 @@ export function BenchStage({
               {speedMps.toFixed(2)} m/s
             </Typography>
           )}
-          {shown && judged?.balance && <Margin marginCm={judged.balance.marginCm} />}
+          {shown && judged?.balance && (
+            // In a narrow window it gives way to what is pressed.
+            <Box
+              sx={{ minWidth: 0, flexShrink: 99, overflow: 'hidden' }}
+              title="How far the body’s centre is inside of its soles, or outside"
+            >
+              <Margin marginCm={judged.balance.marginCm} />
+            </Box>
+          )}
           <Box sx={{ flex: 1 }} />
           {isBusy && <CircularProgress size={14} color="inherit" aria-label="Working the recipe" />}
           {children}
@@ -104,7 +112,7 @@ const Margin = ({ marginCm }: { marginCm: Float32Array }) => (
   <AtFrame>
     {(frame) => {
       const cm = marginCm[Math.min(marginCm.length - 1, frame)];
-      return Number.isNaN(cm) ? 'in the air' : `balance ${Math.abs(cm).toFixed(1)} cm ${cm < 0 ? 'outside' : 'inside'} the soles`;
+      return Number.isNaN(cm) ? 'in the air' : `balance ${Math.abs(cm).toFixed(1)} cm ${cm < 0 ? 'outside' : 'inside'}`;
     }}
   </AtFrame>
 );
