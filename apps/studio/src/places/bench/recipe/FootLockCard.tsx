@@ -1,12 +1,12 @@
 'use client';
 import { Box, ButtonBase, Typography } from '@mui/material';
 import { Choose, Seconds } from '@/controls/fields';
-import { Small } from '@/controls/Small';
 import { StepCard } from '@/controls/StepCard';
 import { chart } from '@/controls/theme';
 import { SideMark } from '@/timeline/Ribbon';
 import type { ContactSlide } from '@/worker/core.worker';
 import type { CardProps } from './card-props';
+import { SetByHand } from './SetByHand';
 
 const NO_CONTACTS: readonly ContactSlide[] = [];
 
@@ -74,14 +74,7 @@ export function FootLockCard({ step, about, onChange }: CardProps<'foot-lock'>) 
             </Typography>
           </ButtonBase>
         ))}
-        {step.contacts && (
-          <Box sx={{ display: 'flex', alignItems: 'center', borderTop: `1px solid ${chart('rule')}` }}>
-            <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
-              contacts set by hand
-            </Typography>
-            <Small onClick={() => onChange({ ...step, contacts: undefined })}>find them again</Small>
-          </Box>
-        )}
+        {step.contacts && <SetByHand onFind={() => onChange({ ...step, contacts: undefined })} />}
       </Box>
     </StepCard>
   );

@@ -11,6 +11,7 @@ import type { HandContact } from '@/worker/core.worker';
 import { placeOf } from '../deck/HandRows';
 import { CorrectionsContext } from '../layers/corrections-context';
 import type { CardProps } from './card-props';
+import { SetByHand } from './SetByHand';
 import { Troubles } from './Troubles';
 
 type HandLock = StepOfKind<'hand-lock'>;
@@ -61,14 +62,7 @@ export function HandLockCard({ step, about, onChange }: CardProps<'hand-lock'>) 
             onPlace={(on) => onChange({ ...step, contacts: withPlace(contacts, contact, on) })}
           />
         ))}
-        {step.contacts && (
-          <Box sx={{ display: 'flex', alignItems: 'center', borderTop: `1px solid ${chart('rule')}` }}>
-            <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
-              contacts set by hand
-            </Typography>
-            <Small onClick={() => onChange({ ...step, contacts: undefined })}>find them again</Small>
-          </Box>
-        )}
+        {step.contacts && <SetByHand onFind={() => onChange({ ...step, contacts: undefined })} />}
       </Box>
       <Troubles of={measured} />
     </StepCard>
