@@ -81,3 +81,6 @@ export function useAxis(svg: RefObject<SVGSVGElement | null>, frames: number, wi
   const frameAt = useCallback((clientX: number) => x.invert(clientX - (svg.current?.getBoundingClientRect().left ?? 0)), [svg, x]);
   return { window, setWindow, span, pan, x: x as (frame: number) => number, frameAt };
 }
+
+/** The axis as it is shown: its window, and where frames lie in it. */
+export type Axis = ReturnType<typeof useAxis>;

@@ -1,48 +1,30 @@
 import {
   againstSource,
-  cadence,
-  cleanAnchors,
-  cleanFindings,
-  cleanFloorRate,
-  clipContacts,
   clipFigures,
   clipSlides,
   groundwork,
   isMirror,
   framesSince,
   gaitNumbers,
-  handSlides,
-  legChangeDeg,
   repeatLoop,
-  reportOf,
   stepClips,
   stepOf,
-  thinnedKeys,
   repeatWay,
   sidesOf,
   sourceFrames,
-  speedChange,
   travelTraces,
-  troublesOf,
-  withContacts,
   worldMotion,
   type AgainstSource,
-  type AnchorProposal,
-  type CleanFinding,
   type Clip,
   type ClipFigures,
   type ClipRecipe,
   type GaitNumbers,
-  type HandSlide,
   type Motion,
-  type SpeedChange,
-  type StepClips,
-  type StepOfKind,
-  type StepReport,
   type TravelTraces,
 } from '@lantern/motion';
 import type { Held } from './held';
 import { markersOf, type Markers } from './markers';
+import { measuredStep, type Asked, type ContactsIn, type StepMeasured } from './step-measured';
 import type { WireMotion } from './wire';
 
 export interface ClipResult {
@@ -69,69 +51,11 @@ export interface ClipMeasured {
   /** Every contact of the clip (of a loop, those that begin in its cycle), and how far the foot slides in it without and with foot lock. */
   readonly contacts: readonly ContactSlide[];
   /** Where the contacts' frames are in the cut: the frame of it that the clip begins with, and the cut's length; null where they are none of it. */
-  readonly contactsIn: { readonly start: number; readonly cycle: number } | null;
+  readonly contactsIn: ContactsIn | null;
   readonly gait: GaitNumbers | null;
   readonly traces: TravelTraces | null;
   /** What each step's card shows, by the step's id. */
   readonly steps: Readonly<Record<string, StepMeasured>>;
-}
-
-/** What is said beside a step. */
-export interface StepMeasured {
-  readonly report: StepReport | null;
-  /** What a speed asks of strides and time, and what that does to the legs. */
-  readonly speed?: SpeedChange & { readonly legDeg: number };
-  /** What a cleaning finds, the worst first. */
-  readonly findings?: readonly CleanFinding[];
-  /** Of a cleaning: instants that may have been alike, and how fast the floor rises, metres a second. */
-  readonly anchors?: readonly AnchorProposal[];
-  readonly floorRate?: number;
-  /** What hands rest on. */
-  readonly hands?: HandsMeasured;
-  /** What of it cannot be done, in sentences; the rest of it is. */
-  readonly troubles?: readonly string[];
-  /** For every frame of the clip the frame that came into the step; null where there is no single one. */
-  readonly frames?: Float64Array | null;
-  /** The keys that the clip is written with. */
-  readonly keys?: ThinnedView;
-  /** The clip as it comes into a change of time. */
-  readonly untimed?: Untimed;
-}
-
-/** What is left of a clip's keys. */
-export interface ThinnedView {
-  readonly frames: number;
-  /** How many tracks have a key at each frame, of how many. */
-  readonly counts: Uint16Array;
-  readonly tracks: number;
-  /** Where a point within 10 cm of a joint is furthest off: millimetres, the joint and the frame. */
-  readonly worstMm: number;
-  readonly joint: string;
-  readonly at: number;
-}
-
-/** The rests of the hands of a clip, and where their frames are in its cut. */
-export interface HandsMeasured {
-  readonly contacts: readonly HandContact[];
-  readonly contactsIn: ClipMeasured['contactsIn'];
-}
-
-/** A rest of a hand, and how far it slides there before it is held and after, cm. */
-export interface HandContact extends HandSlide {
-  readonly heldCm: number;
-}
-
-/** A clip in its own time: its frames, less one, its landings, and its steps a minute. */
-export interface Untimed {
-  readonly frames: number;
-  readonly landings: readonly Landing[];
-  readonly cadence: number | null;
-}
-
-/** A foot's first contact, frames. */
-export interface Landing {
-  readonly side: 'left' | 'right';
-  readonly at: number;
 }
 
 /** A contact, frames of the clip, and the slide in it, cm; `heldCm` is null without foot lock. */
@@ -161,16 +85,6 @@ function wayOnFloor({ travel, loop }: Clip, repeats: number): Pick<ClipResult, '
   return {
     way: Float32Array.from({ length: way.x.length * 2 }, (_, i) => (i % 2 ? way.z : way.x)[i >> 1]),
     heading: Float32Array.from(way.heading),
-  };
-}
-
-export function untimedOf(clip: Clip): Untimed {
-  const contacts = clipContacts(clip);
-  const landings = (['left', 'right'] as const).flatMap((side) => (contacts?.[side] ?? []).map(({ from }) => ({ side, at: from })));
-  return {
-    frames: clip.motion.frames - 1,
-    landings: landings.filter(({ at }) => at > 0 || clip.loop).sort((a, b) => a.at - b.at),
-    cadence: cadence(clip, contacts),
   };
 }
 
@@ -241,61 +155,6 @@ export function clipMeasured({ run }: Held, recipe: ClipRecipe, view: View): Cli
         return [clips.step.id, measuredStep(clips, asked)];
       }),
     ),
-  };
-}
-
-/** What is worked out for the steps that need it. */
-interface Asked {
-  readonly frames: () => Float64Array | null;
-  readonly contactsIn: () => ClipMeasured['contactsIn'];
-}
-
-function measuredStep(clips: StepClips, asked: Asked): StepMeasured {
-  const { step, before, after } = clips;
-  const troubles = troublesOf(step, clips);
-  return {
-    report: reportOf(step, before, after),
-    ...(troubles.length > 0 && { troubles }),
-    ...(step.off ? {} : besideStep(clips, asked)),
-  };
-}
-
-/** What only some kinds of step say. */
-function besideStep({ step, before, after }: StepClips, { frames, contactsIn: within }: Asked): Omit<StepMeasured, 'report'> {
-  switch (step.kind) {
-    case 'clean':
-      return { findings: cleanFindings(before, step), anchors: cleanAnchors(before), floorRate: cleanFloorRate(before) };
-    case 'hand-lock':
-      return { hands: { contacts: handContactsOf(step, before, after), contactsIn: within() } };
-    case 'corrections':
-      return { frames: frames() };
-    case 'thin':
-      return { keys: thinnedView(after) };
-    case 'retime':
-      return { untimed: untimedOf(before) };
-    case 'speed': {
-      const change = speedChange(before, step);
-      return change ? { speed: { ...change, legDeg: legChangeDeg(before, after) } } : {};
-    }
-    default:
-      return {};
-  }
-}
-
-function handContactsOf(step: StepOfKind<'hand-lock'>, before: Clip, after: Clip): HandContact[] {
-  const held = handSlides(after, step, before);
-  return handSlides(before, step).map((own, i) => ({ ...own, heldCm: held[i]?.slideCm ?? own.slideCm }));
-}
-
-function thinnedView(clip: Clip): ThinnedView | undefined {
-  const thinned = thinnedKeys(withContacts(clip));
-  if (!thinned) return undefined;
-  const { keys, worst } = thinned;
-  const counts = new Uint16Array(clip.motion.frames);
-  for (const frames of keys.values()) for (const f of frames) counts[f]++;
-  return {
-    ...{ frames: clip.motion.frames, counts, tracks: keys.size, worstMm: worst.metres * 1000, at: worst.frame },
-    joint: clip.motion.skeleton.joints[worst.joint].name,
   };
 }
 

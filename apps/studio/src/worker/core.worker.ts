@@ -65,7 +65,8 @@ export type { CharacterView } from './fit-api';
 export type { Arc, Judged } from './judging';
 export type { Bend, MirroredPair } from './recipe-api';
 export type { FittedView, FitView, MappedSide } from './fitting';
-export type { ClipMeasured, ClipResult, ContactSlide, HandContact, Landing, StepMeasured, ThinnedView, Untimed, View } from './clip-result';
+export type { ClipMeasured, ClipResult, ContactSlide, View } from './clip-result';
+export type { HandContact, Landing, StepMeasured, ThinnedView, Untimed } from './step-measured';
 
 const api = {
   /** Opens a take for what follows, which calls it by its key. */

@@ -27,10 +27,11 @@ import {
   type TouchLimb,
   type StrideTraces,
 } from '@lantern/motion';
-import { clipMeasured, clipResult, playedOn, untimedOf, type ClipMeasured, type ClipResult, type Landing, type View } from './clip-result';
+import { clipMeasured, clipResult, playedOn, type ClipMeasured, type ClipResult, type View } from './clip-result';
 import { withCast } from './fit-api';
 import { judge, type Judged, type JudgedWish } from './judging';
 import { markersOf } from './markers';
+import { untimedOf, type Landing } from './step-measured';
 import { stripOf, type Strip } from './strip';
 
 /** Two joints that take each other's movement in the mirror; both are the same where a joint is mirrored where it is. */

@@ -5,7 +5,8 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import userEvent from '@testing-library/user-event';
 import type { ClipDoc } from '@/data/clips-store';
 import { ContactEdges, type SetContacts } from '@/places/bench/deck/ContactEdges';
-import { Deck, type DeckProps } from '@/places/bench/deck/Deck';
+import { Deck } from '@/places/bench/deck/Deck';
+import type { DeckProps } from '@/places/bench/deck/deck-props';
 import { around } from '@/places/bench/deck/deck-window';
 import { LoopArcs } from '@/places/bench/deck/LoopArcs';
 import { SegmentBand, wordsOf } from '@/places/bench/deck/SegmentBand';

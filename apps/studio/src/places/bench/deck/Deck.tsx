@@ -1,26 +1,23 @@
 'use client';
-import type { LoopCandidate, Seam, Segment } from '@lantern/motion';
 import { Box } from '@mui/material';
-import { useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode, type RefObject } from 'react';
-import type { ClipDoc } from '@/data/clips-store';
+import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { chart } from '@/controls/theme';
 import { Ribbon } from '@/timeline/Ribbon';
 import { useWidth } from '@/timeline/use-width';
-import type { ContactSlide, OpenTake } from '@/worker/core.worker';
-import { ContactEdges, type ContactBar, type SetContacts } from './ContactEdges';
-import { FlawMarks, type Flaw } from './FlawMarks';
+import type { OpenTake } from '@/worker/core.worker';
+import { ContactEdges } from './ContactEdges';
+import { FlawMarks } from './FlawMarks';
 import { HAND_ROWS, HandRows } from './HandRows';
-import type { RowPlace } from '../layers/row-place';
 import { LoopArcs } from './LoopArcs';
 import { GUTTER, RULER } from '@/timeline/deck-layout';
-import { useAxis } from '@/timeline/axis-window';
+import { useAxis, type Axis } from '@/timeline/axis-window';
+import type { DeckProps } from './deck-props';
 import { around, useFollowCut } from './deck-window';
 import { ClipStrip, Labels, Ruler, SeamTag, Trace } from './DeckParts';
 import { MarginTrace } from './MarginTrace';
 import { DeckPlayhead } from './DeckPlayhead';
-import { Post } from './Post';
+import { Posts } from './Posts';
 import { SegmentBand } from './SegmentBand';
-import { usePartners, type Cut } from '../use-bench';
 
 const READ = 22;
 const LOOPS = 66;
@@ -29,53 +26,6 @@ const LOW_LOOPS = 44;
 const RIBBON = 50;
 const CLIPS = 30;
 const NO_CONTACTS = { fps: 60, floorM: 0, left: [], right: [] };
-/** Seams that draw a post; the worse ones do not. */
-const MOST_SEAMS = 6;
-
-export interface DeckProps {
-  readonly take: OpenTake;
-  readonly cut: Cut | null;
-  /** The cut before it was dragged. */
-  readonly rest: Cut | null;
-  readonly seam: Seam | null;
-  readonly candidates: readonly LoopCandidate[];
-  readonly clips: readonly ClipDoc[];
-  readonly open: string | null;
-  /** Frame of the take at the player's frame. */
-  readonly takeFrame: (frame: number) => number;
-  readonly onCut: (cut: Cut, isDone: boolean) => void;
-  readonly onScrub: (frame: number) => void;
-  readonly onTakeLoop: (candidate: LoopCandidate) => void;
-  readonly onNearLoop: (candidate: LoopCandidate | null) => void;
-  readonly onOpenClip: (id: string) => void;
-  /** What is done in the take. */
-  readonly segments: readonly Segment[];
-  readonly onSegment: (segment: Segment) => void;
-  /** Contacts of the open clip that can be set by hand; none when they are not held. */
-  readonly contacts: readonly ContactSlide[];
-  readonly onContacts: (contacts: SetContacts) => void;
-  /** Rests of the open clip's hands; null where its recipe holds none, and where its frames are not those of its cut. */
-  readonly hands: readonly ContactBar[] | null;
-  readonly onHands: (contacts: SetContacts) => void;
-  /** What a cleaning found, frames of the take. */
-  readonly flaws: readonly Flaw[];
-  readonly onFlaw: (flaw: Flaw) => void;
-  /** How far the body's centre is inside its soles, cm, one a frame of the take; null while it is not asked for. */
-  readonly balance: Float32Array | null;
-  /** Drawn in place of the traces while time is worked on. */
-  readonly threads?: (place: ThreadPlace) => ReactNode;
-  /** Drawn in place of the traces while the clip is corrected. */
-  readonly layers?: (place: RowPlace) => ReactNode;
-}
-
-/** Where the threads are drawn. */
-export interface ThreadPlace {
-  readonly x0: number;
-  readonly width: number;
-  readonly y: number;
-  readonly height: number;
-  readonly svg: RefObject<SVGSVGElement | null>;
-}
 
 /** One time axis shared by ruler, loop arcs, ribbon, speed, hip height, cut posts and the clips of the take. */
 export function Deck(props: DeckProps) {
@@ -139,8 +89,6 @@ export function Deck(props: DeckProps) {
     </Box>
   );
 }
-
-type Axis = ReturnType<typeof useAxis>;
 
 /** Where the rows of the deck lie. */
 interface Rows {
@@ -278,51 +226,6 @@ function Traces({
       <Trace {...shared} values={take.speed} y={trace} least={0.6} words={(v) => v.toFixed(1)} />
       <Trace {...shared} values={take.hipHeight} y={trace + traceHeight} least={0.04} words={(v) => (v * 100).toFixed(0)} />
       {balance && <MarginTrace values={balance} x={x} span={span} window={window} y={trace + 2 * traceHeight} height={traceHeight} />}
-    </>
-  );
-}
-
-/** The posts of the cut; within reach each goes to the best seam with the other, else to a footfall. */
-function Posts({ take, cut, rest, onCut, axis, height }: DeckProps & { axis: Axis; height: number }) {
-  const { span, window, x, frameAt } = axis;
-  const { frames } = take.motion;
-  const falls = useMemo(
-    () => (take.contacts ? [...take.contacts.left, ...take.contacts.right].map(({ from }) => from).filter((f) => f > 0) : []),
-    [take.contacts],
-  );
-  const partners = usePartners(take.id, rest);
-  const snapTo = (seams: readonly number[]) => (frame: number, isFree: boolean) => {
-    const whole = Math.min(frames - 1, Math.max(0, Math.round(frame)));
-    if (isFree) return whole;
-    const reach = (9 / span) * (window.to - window.from);
-    const nearest = (places: readonly number[]) =>
-      places.reduce((best, f) => (Math.abs(f - frame) < Math.abs(best - frame) ? f : best), Infinity);
-    return [nearest(seams.slice(0, MOST_SEAMS)), nearest(falls)].find((f) => Math.abs(f - frame) <= reach) ?? whole;
-  };
-  if (!cut) return null;
-  const shared = { height, frameAt };
-  return (
-    <>
-      <Post
-        {...shared}
-        name="In post"
-        frame={cut.from}
-        least={0}
-        most={cut.to - 2}
-        x={x(cut.from)}
-        snap={snapTo(partners.ins)}
-        onMove={(frame, isDone) => onCut({ from: Math.min(frame, cut.to - 2), to: cut.to }, isDone)}
-      />
-      <Post
-        {...shared}
-        name="Out post"
-        frame={cut.to}
-        least={cut.from + 2}
-        most={frames - 1}
-        x={x(cut.to)}
-        snap={snapTo(partners.outs)}
-        onMove={(frame, isDone) => onCut({ from: cut.from, to: Math.max(frame, cut.from + 2) }, isDone)}
-      />
     </>
   );
 }

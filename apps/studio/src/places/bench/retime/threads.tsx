@@ -2,7 +2,7 @@ import { stepOf } from '@lantern/motion';
 import type { ReactNode } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import type { ClipMeasured, ClipResult } from '@/worker/core.worker';
-import type { ThreadPlace } from '../deck/Deck';
+import type { ThreadPlace } from '../deck/deck-props';
 import { ThreadView } from './ThreadView';
 
 /** The threads of an open clip's time, for the deck to draw; undefined while its time is its own. */
