@@ -198,6 +198,14 @@ export { framesSince, sourceFrames } from './recipe/source-frames';
 export { stepClips, type StepClips } from './recipe/step-clips';
 export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 
+// Joining clips
+export { joinFigures, type JoinFigures } from './join/figures';
+export { joinPieces, type Joined, type Meet, type PieceSpan } from './join/join-pieces';
+export { layPiece, type LaidPiece } from './join/piece';
+export { joinIntoSchema, joinSchema, type Join, type JoinInput, type JoinInto, type JoinPiece, type JoinShift } from './join/schema';
+export { whereTheyFit, type Fitting, type FittingSearch } from './join/where-they-fit';
+export { popIn, type Pop } from './measure/pop';
+
 // The project file
 export { make, makeClips, type MadeFile, type Report } from './project/make';
 export { oddities } from './project/oddities';

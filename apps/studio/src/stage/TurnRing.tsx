@@ -18,6 +18,8 @@ export interface Turning {
   readonly onTurn: (axis: readonly [number, number, number], degrees: number, isDone: boolean) => void;
 }
 
+/** The world's axes, by what lies along them. */
+const AXIS_NAMES = ['left', 'up', 'front'] as const;
 const SNAP = 5;
 /** Of the ring, as a share of the distance from the viewer. */
 const RADIUS = 0.068;
@@ -61,7 +63,8 @@ export function TurnRing({
       if (now === null) return null;
       const degrees = snapped(now - held.from, event.altKey);
       if (degrees !== held.degrees) onTurn(held.axis.toArray(), degrees, false);
-      return { state: { ...held, degrees }, says: `${numeral(degrees, event.altKey ? 1 : 0)}°` };
+      const about = isToWorld ? `${AXIS_NAMES[held.axis.toArray().indexOf(1)]} ` : '';
+      return { state: { ...held, degrees }, says: `${about}${numeral(degrees, event.altKey ? 1 : 0)}°` };
     },
     end: ({ axis: about, degrees }) => {
       if (degrees !== 0) onTurn(about.toArray(), degrees, true);

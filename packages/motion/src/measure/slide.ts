@@ -89,11 +89,15 @@ export function hoverCm(soles: Soles, contacts: Contacts): number {
 }
 
 /** Deepest sole point below the floor in any frame, centimetres; 0 when none is. */
-export function sinkCm(soles: Soles): number {
+export const sinkCm = (soles: Soles): number => sinkIn(soles, 0, soles.left.heel.length / 3);
+
+/** The same in some frames only, the first and the first after. */
+export function sinkIn(soles: Soles, from: number, to: number): number {
   let low = 0;
   for (const side of ['left', 'right'] as const) {
     for (const points of [soles[side].heel, soles[side].ball, soles[side].tip]) {
-      for (let i = 1; i < points.length; i += 3) low = Math.min(low, points[i] - soles.floor);
+      const end = Math.min(points.length, to * 3);
+      for (let i = Math.max(0, from) * 3 + 1; i < end; i += 3) low = Math.min(low, points[i] - soles.floor);
     }
   }
   return -low * 100 + 0;

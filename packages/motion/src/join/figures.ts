@@ -1,0 +1,69 @@
+import { groundwork } from '../measure/groundwork';
+import { popIn } from '../measure/pop';
+import { sinkIn, slides } from '../measure/slide';
+import type { Joined, Meet } from './join-pieces';
+
+/** How good a join is. */
+export interface JoinFigures {
+  /** First and last frame of the overlap. */
+  readonly from: number;
+  readonly to: number;
+  readonly by: Meet['by'];
+  readonly isInStep: boolean;
+  /** The worst jump, and where. */
+  readonly popCm: number;
+  readonly popFrame: number;
+  readonly popJoint: string;
+  /** The most that a foot slides in a contact that reaches into the overlap. */
+  readonly slideCm: number;
+  /** Deepest point of a sole below the floor, in the overlap. */
+  readonly sinkCm: number;
+  /** Of the hips over the floor, before, in and after the overlap, metres a second. */
+  readonly speedMps: { readonly before: number; readonly through: number; readonly after: number };
+}
+
+/** What the motions do by themselves is looked at over so much on either side, seconds. */
+const BESIDE = 1.5;
+
+/**
+ * The figures of every join.
+ *
+ * @example
+ * const cut = layPiece(cutClip(motion, 20, 120), { times: 1 });
+ * joinFigures(joinPieces([cut, cut].map((piece) => ({ piece, into: joinIntoSchema.parse({}) })), 'origin')).length; // 1
+ */
+export function joinFigures({ motion, contacts, meets }: Joined): JoinFigures[] {
+  const found = groundwork(motion);
+  const beside = Math.round(BESIDE * motion.fps);
+  const all = found ? slides(found.soles, contacts) : [];
+  return meets.map(({ from, to, by, isInStep }): JoinFigures => {
+    const pop = popIn(
+      motion,
+      [from - 2, to + 3],
+      [
+        [from - beside, from - 2],
+        [to + 3, to + beside],
+      ],
+    );
+    const own = all.filter((slide) => slide.from <= to && slide.to > from);
+    return {
+      ...{ from, to, by, isInStep },
+      popCm: pop.cm,
+      popFrame: pop.frame,
+      popJoint: motion.skeleton.joints[pop.joint].name,
+      slideCm: own.reduce((most, { excursionCm }) => Math.max(most, excursionCm), 0),
+      sinkCm: found ? sinkIn(found.soles, from, to + 1) : 0,
+      speedMps: {
+        before: speedIn(motion.rootPositions, from - beside, from, motion.fps),
+        through: speedIn(motion.rootPositions, from, to, motion.fps),
+        after: speedIn(motion.rootPositions, to, to + beside, motion.fps),
+      },
+    };
+  });
+}
+
+/** From one frame to another as the crow flies, metres a second. */
+function speedIn(p: Float32Array, from: number, to: number, fps: number): number {
+  const [a, b] = [Math.max(0, from), Math.min(p.length / 3 - 1, to)];
+  return b > a ? (Math.hypot(p[b * 3] - p[a * 3], p[b * 3 + 2] - p[a * 3 + 2]) * fps) / (b - a) : 0;
+}
