@@ -48,6 +48,47 @@ test('capture, inspect, contacts and loops speak the JSON they promise', async (
   expect(loops.pairs).toBeGreaterThan(1000);
 });
 
+test('joins finds where one motion can follow another, and make builds what the project joins', async () => {
+  await lantern('capture', 'jog', '--out', at('jog.bvh'), '--seconds', '8', '--seed', '7');
+  const found = JSON.parse((await lantern('joins', at('walk.bvh'), at('jog.bvh'), '--json')).out);
+  expect(found.pairs).toBe(481 * 481);
+  expect(found.candidates[0]).toEqual({
+    a: expect.any(Number),
+    b: expect.any(Number),
+    foot: expect.stringMatching(/foot|hips/),
+    poseCm: expect.any(Number),
+    popCm: expect.any(Number),
+    slideCm: expect.any(Number),
+  });
+  const project = {
+    oldLantern: 1,
+    takes: ['walk', 'jog'].map((id) => ({ id, file: `${id}.bvh` })),
+    clips: [{ name: 'stroll', take: 'walk', from: 100, to: 166, steps: [{ kind: 'loop' }, { kind: 'foot-lock' }] }],
+    joins: [
+      {
+        name: 'round',
+        pieces: [
+          { clip: 'stroll', times: 3 },
+          { take: 'jog', from: 60, to: 200 },
+        ],
+      },
+    ],
+  };
+  await writeFile(at('round.json'), JSON.stringify(project));
+  const made = await lantern('make', at('round.json'), '--out', at('round'), '--json');
+  expect(made.code).toBe(0);
+  expect(JSON.parse(made.out).joins).toMatchObject([{ name: 'round', frames: 199 + 141 - 1 - 18 }]);
+  const { clips } = JSON.parse((await lantern('measure', at('round/set.glb'), '--json')).out);
+  expect(clips.map(({ name, seconds }: Record<string, unknown>) => [name, seconds])).toEqual([
+    ['stroll', expect.closeTo(1.1, 5)],
+    ['round', expect.closeTo(320 / 60, 5)],
+  ]);
+  const own = await lantern('joins', `${at('round.json')}#stroll`, at('jog.bvh'), '--json');
+  expect(JSON.parse(own.out).candidates.length).toBeGreaterThan(0);
+  const missing = await lantern('joins', `${at('round.json')}#nobody`, at('jog.bvh'));
+  expect([missing.code, missing.err]).toEqual([3, `${at('round.json')}:1: There is no clip "nobody".\n`]);
+});
+
 test('inspect reads every format, a file with several takes, and a motion with its skeleton beside it', async () => {
   const short = cutMotion(capture('walk', { seconds: 1, seed: 9 }).motion, 0, 29);
   const { asf, amc } = asfAndAmc(short);

@@ -6,6 +6,7 @@ import { capture } from './capture';
 import { contacts } from './contacts';
 import { character, fit } from './fit';
 import { inspect } from './inspect';
+import { joins } from './joins';
 import { loops } from './loops';
 import { make } from './make';
 import { measure } from './measure';
@@ -34,6 +35,11 @@ function program(): Command {
   command('inspect', 'what a file holds').argument('<files...>').action(inspect);
   command('contacts', 'its foot contacts').argument('<file>').action(contacts);
   command('loops', 'loop candidates, best first').argument('<file>').action(loops);
+  command('joins', 'the best instants at which one motion can follow another')
+    .argument('<a>', 'a take, or a clip as project.json#name')
+    .argument('<b>', 'what follows it')
+    .option('--frames <n>', 'length of the overlap', whole(0, 600), 18)
+    .action(joins);
   command('make', 'everything a project file describes')
     .argument('<project>')
     .requiredOption('--out <dir>', 'the folder to write to')

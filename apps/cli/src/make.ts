@@ -44,10 +44,16 @@ export async function make(file: string, { out, json, allowOutside }: MakeOption
       (clip) =>
         `${clip.name}: ${clip.seconds?.toFixed(2) ?? '?'} s, ${clip.speedMps?.toFixed(2) ?? '?'} m/s, tick ${clip.tick?.toFixed(2) ?? '?'}`,
     ),
+    ...(report.joins ?? []).flatMap(({ name, seconds, frames, meets }) => [
+      `${name}: ${meets.length} joins, ${seconds.toFixed(2)} s, ${frames} frames`,
+      ...meets.map(
+        ({ from, to, by, popCm, slideCm }) => `  ${from}–${to} by the ${by}: pop ${popCm.toFixed(2)} cm, slide ${slideCm.toFixed(2)} cm`,
+      ),
+    ]),
     ...files.map(({ path }) => `wrote ${join(out, path)}`),
   ]);
   for (const { name, message, place } of report.failed) {
-    process.stderr.write(`${place.file ?? file}:${place.line ?? 1}: Clip "${name}" was not made: ${message.replace(/\s+/g, ' ')}\n`);
+    process.stderr.write(`${place.file ?? file}:${place.line ?? 1}: "${name}" was not made: ${message.replace(/\s+/g, ' ')}\n`);
   }
   return report.failed.length === 0;
 }

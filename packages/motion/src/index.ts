@@ -199,17 +199,19 @@ export { stepClips, type StepClips } from './recipe/step-clips';
 export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 
 // Joining clips
+export { buildJoin, type JoinSources } from './join/build-join';
 export { joinFigures, type JoinFigures } from './join/figures';
 export { joinPieces, type Joined, type Meet, type PieceSpan } from './join/join-pieces';
 export { layPiece, type LaidPiece } from './join/piece';
-export { joinIntoSchema, joinSchema, type Join, type JoinInput, type JoinInto, type JoinPiece, type JoinShift } from './join/schema';
-export { whereTheyFit, type Fitting, type FittingSearch } from './join/where-they-fit';
+export { joinIntoSchema, joinSchema, type Join, type JoinInput, type JoinInto, type JoinPiece } from './join/schema';
+export { JOIN_BOUNDS, whereTheyFit, type Fitting, type FittingSearch } from './join/where-they-fit';
 export { popIn, type Pop } from './measure/pop';
 
 // The project file
 export { make, makeClips, type MadeFile, type Report } from './project/make';
 export { oddities } from './project/oddities';
 export { parseProject } from './project/parse';
+export { projectSources, type Sources } from './project/sources';
 export { projectSchema, type Project } from './project/schema';
 export { movedProp, PROP_KINDS, propSchema, type StageProp } from './model/prop';
 export { markerSchema, takePatchSchema, type Marker, type TakePatch } from './project/take-extras';

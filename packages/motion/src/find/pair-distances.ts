@@ -9,33 +9,47 @@ const VELOCITY_SECONDS = 0.1;
 
 /** What is needed of a motion to hold its instants against another's. */
 export interface PairSide {
-  readonly ground: Groundwork;
-  /** Places of the joints that count, three numbers each, and their velocities times 0.1 s: `frame · 6 · joints`. */
-  readonly rows: Float64Array;
+  readonly frames: number;
+  /** Numbers a frame: of each joint its place, and its velocity times 0.1 s, all times the root of its weight. */
   readonly width: number;
-  readonly weights: readonly number[];
+  readonly rows: Float64Array;
+  /** Weighted sums of each frame: x and z of the places, squares of the places, squares of the velocities. */
+  readonly sums: Float64Array;
+  /** The roots of the weights. */
+  readonly roots: readonly number[];
 }
 
+/** Numbers of a frame's sums. */
+const SUMS = 4;
+
 /** @param parts of the body that both motions have */
-export function pairSide(ground: Groundwork, parts: readonly string[]): PairSide {
-  const { globals, weighted, motion } = ground;
+export function pairSide({ globals, weighted, motion }: Groundwork, parts: readonly string[]): PairSide {
   const { positions, joints: J, frames } = globals;
   const chosen = parts.map((part) => weighted.parts.indexOf(part));
   const total = chosen.reduce((sum, k) => sum + weighted.weights[k], 0);
+  const roots = chosen.map((k) => Math.sqrt(weighted.weights[k] / total));
   const width = chosen.length * 6;
   const rows = new Float64Array(frames * width);
+  const sums = new Float64Array(frames * SUMS);
+  // Near the origin nothing is lost when squares are taken from one another.
+  const [ox, oz] = [positions[0], positions[2]];
   for (let f = 0; f < frames; f++) {
     const [before, after] = [Math.max(0, f - 1), Math.min(frames - 1, f + 1)];
     const perSecond = after > before ? (motion.fps / (after - before)) * VELOCITY_SECONDS : 0;
     chosen.forEach((k, i) => {
       const j = weighted.joints[k];
+      const at = f * width + i * 6;
       for (let d = 0; d < 3; d++) {
-        rows[f * width + i * 6 + d] = positions[(f * J + j) * 3 + d];
-        rows[f * width + i * 6 + 3 + d] = (positions[(after * J + j) * 3 + d] - positions[(before * J + j) * 3 + d]) * perSecond;
+        rows[at + d] = (positions[(f * J + j) * 3 + d] - (d === 0 ? ox : d === 2 ? oz : 0)) * roots[i];
+        rows[at + 3 + d] = (positions[(after * J + j) * 3 + d] - positions[(before * J + j) * 3 + d]) * perSecond * roots[i];
+        sums[f * SUMS + 2] += rows[at + d] ** 2;
+        sums[f * SUMS + 3] += rows[at + 3 + d] ** 2;
       }
+      sums[f * SUMS] += rows[at] * roots[i];
+      sums[f * SUMS + 1] += rows[at + 2] * roots[i];
     });
   }
-  return { ground, rows, width, weights: chosen.map((k) => weighted.weights[k] / total) };
+  return { frames, width, rows, sums, roots };
 }
 
 /** The body parts that both motions have. */
@@ -52,50 +66,53 @@ export function windowOf(fps: number): Int32Array {
  * weighted root mean square over joints of places and, added, of velocities. Source: Kovar, Gleicher, Pighin, *Motion Graphs*, 2002.
  */
 export function pairDistance(a: PairSide, fa: number, b: PairSide, fb: number, window: Int32Array): number {
-  const { rows: p, width, weights } = a;
-  const q = b.rows;
-  const [na, nb] = [p.length / width, q.length / width];
-  const joints = weights.length;
-  let [total, ax, az, bx, bz, cross, dot] = [0, 0, 0, 0, 0, 0, 0];
+  const { rows: p, sums: sa, width } = a;
+  const { rows: q, sums: sb } = b;
+  let total = 0,
+    ax = 0,
+    az = 0,
+    bx = 0,
+    bz = 0,
+    cross = 0,
+    dot = 0,
+    heights = 0,
+    squares = 0,
+    vCross = 0,
+    vDot = 0,
+    vHeights = 0,
+    vSquares = 0;
   for (let w = 0; w < window.length; w++) {
-    const [ia, ib] = [fa + window[w], fb + window[w]];
-    if (ia < 0 || ib < 0 || ia >= na || ib >= nb) continue;
-    for (let k = 0; k < joints; k++) {
-      const [i, j, weight] = [ia * width + k * 6, ib * width + k * 6, weights[k]];
-      const px = p[i],
-        pz = p[i + 2],
-        qx = q[j],
-        qz = q[j + 2];
-      total += weight;
-      ax += weight * px;
-      az += weight * pz;
-      bx += weight * qx;
-      bz += weight * qz;
-      dot += weight * (px * qx + pz * qz);
-      cross += weight * (px * qz - pz * qx);
+    const ia = fa + window[w],
+      ib = fb + window[w];
+    if (ia < 0 || ib < 0 || ia >= a.frames || ib >= b.frames) continue;
+    total += 1;
+    ax += sa[ia * SUMS];
+    az += sa[ia * SUMS + 1];
+    bx += sb[ib * SUMS];
+    bz += sb[ib * SUMS + 1];
+    squares += sa[ia * SUMS + 2] + sb[ib * SUMS + 2];
+    vSquares += sa[ia * SUMS + 3] + sb[ib * SUMS + 3];
+    // The hot loop: ten multiplications a joint.
+    for (let i = ia * width, j = ib * width, end = i + width; i < end; i += 6, j += 6) {
+      dot += p[i] * q[j] + p[i + 2] * q[j + 2];
+      cross += p[i] * q[j + 2] - p[i + 2] * q[j];
+      heights += p[i + 1] * q[j + 1];
+      vDot += p[i + 3] * q[j + 3] + p[i + 5] * q[j + 5];
+      vCross += p[i + 3] * q[j + 5] - p[i + 5] * q[j + 3];
+      vHeights += p[i + 4] * q[j + 4];
     }
   }
   if (total === 0) return Infinity;
   const { turn, x, z } = solveFloor({ total, ax, az, bx, bz, cross, dot });
   const c = Math.cos(turn),
     s = Math.sin(turn);
-  let [places, speeds] = [0, 0];
-  for (let w = 0; w < window.length; w++) {
-    const [ia, ib] = [fa + window[w], fb + window[w]];
-    if (ia < 0 || ib < 0 || ia >= na || ib >= nb) continue;
-    for (let k = 0; k < joints; k++) {
-      const [i, j, weight] = [ia * width + k * 6, ib * width + k * 6, weights[k]];
-      const dx = p[i] - (c * q[j] + s * q[j + 2] + x),
-        dy = p[i + 1] - q[j + 1],
-        dz = p[i + 2] - (c * q[j + 2] - s * q[j] + z);
-      places += weight * (dx * dx + dy * dy + dz * dz);
-      const ex = p[i + 3] - (c * q[j + 3] + s * q[j + 5]),
-        ey = p[i + 4] - q[j + 4],
-        ez = p[i + 5] - (c * q[j + 5] - s * q[j + 3]);
-      speeds += weight * (ex * ex + ey * ey + ez * ez);
-    }
-  }
-  return Math.sqrt(places / total) + Math.sqrt(speeds / total);
+  // Σ |p − T q|², multiplied out; T q = R q + t.
+  const turned = c * dot + s * cross;
+  const toShift = x * ax + z * az;
+  const onShift = x * (c * bx + s * bz) + z * (c * bz - s * bx);
+  const places = squares - 2 * (turned + heights + toShift - onShift) + total * (x * x + z * z);
+  const speeds = vSquares - 2 * (c * vDot + s * vCross + vHeights);
+  return Math.sqrt(Math.max(0, places) / total) + Math.sqrt(Math.max(0, speeds) / total);
 }
 
 /** A pair of instants that is nearer than all those about it. */

@@ -2,9 +2,6 @@ import type { JoinCurve } from './schema';
 
 /**
  * The weight of a piece that comes in, at a share of the overlap: 0 at its beginning, 1 at its end.
- *
- * @example
- * [0, 0.5, 1].map((t) => curveAt('smooth', t)); // [0, 0.5, 1]
  */
 export function curveAt(curve: JoinCurve, t: number): number {
   const x = Math.min(1, Math.max(0, t));

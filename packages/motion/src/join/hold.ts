@@ -1,13 +1,24 @@
 import { lockFeet } from '../edit/lock-feet';
+import { reachFeet } from '../edit/reach-feet';
 import { groundwork } from '../measure/groundwork';
+import { slides } from '../measure/slide';
 import type { Soles } from '../measure/soles';
+import type { Body, Side } from '../model/body';
 import type { Contacts, Interval } from '../model/contacts';
 import { followPoint } from '../model/fixed-point';
 import { cutMotion, type Motion } from '../model/motion';
-import type { Globals } from '../model/kinematics';
+import { forwardKinematics, type Globals } from '../model/kinematics';
 
 /** A foot that was held is led back over so much, and to where it is held, seconds. */
 const BLEND = 0.18;
+
+/** A foot that slides no more than this in a contact is left as it is, centimetres. */
+const STILL = 0.1;
+/** A foot that is planted in both pieces, at places further apart than this, takes a step from the one to the other, metres. */
+const STEP = 0.03;
+/** How high it is lifted for it, metres, and as a share of how far it goes. */
+const LIFT = 0.02;
+const LIFT_SHARE = 0.18;
 
 /**
  * A motion whose planted feet are held in the contacts that reach into an overlap; outside of those contacts and what leads to them nothing is changed, to
@@ -19,8 +30,12 @@ export function holdThrough(motion: Motion, contacts: Contacts, [first, last]: r
   const found = groundwork(motion);
   const points = found?.soles.points;
   if (!found || !points) return motion;
-  const reaches = ({ from, to }: Interval) => from <= last && to > first;
-  const held = { left: contacts.left.filter(reaches), right: contacts.right.filter(reaches) };
+  const slid = slides(found.soles, contacts);
+  const reaches = (side: Side) => (own: Interval) =>
+    own.from <= last &&
+    own.to > first &&
+    slid.some((slide) => slide.side === side && slide.from === own.from && slide.to === own.to && slide.excursionCm > STILL);
+  const held = { left: contacts.left.filter(reaches('left')), right: contacts.right.filter(reaches('right')) };
   const all = [...held.left, ...held.right];
   if (all.length === 0) return motion;
   const beside = Math.ceil(BLEND * motion.fps) + 2;
@@ -40,9 +55,43 @@ export function holdThrough(motion: Motion, contacts: Contacts, [first, last]: r
   if (!within) return motion;
   const walker = { motion: stretch, globals: within.globals, body: found.body, soles: solesIn(stretch, within.globals) };
   const own = { ...contacts, left: held.left.map(moved), right: held.right.map(moved) };
-  const locked = lockFeet(walker, own, { blend: BLEND, hips: true, level: false }, 2, solesIn);
+  const still = lockFeet(walker, own, { blend: BLEND, hips: true, level: false }, 2, solesIn);
+  const locked = liftSteps(still, found.body, own, [first - from, last - from]);
   const out = cutMotion(motion, 0, motion.frames - 1);
   out.rotations.set(locked.rotations, from * motion.skeleton.joints.length * 4);
   out.rootPositions.set(locked.rootPositions, from * 3);
+  return out;
+}
+
+/** Feet that go from one contact to the next in the overlap along the floor are lifted on their way. */
+function liftSteps(motion: Motion, body: Body, contacts: Contacts, [first, last]: readonly [number, number]): Motion {
+  const globals = forwardKinematics(motion);
+  const targets = { left: anklesOf(globals, body, 'left'), right: anklesOf(globals, body, 'right') };
+  let isLifted = false;
+  for (const side of ['left', 'right'] as const) {
+    const all = contacts[side];
+    for (let i = 0; i + 1 < all.length; i++) {
+      const [from, to] = [all[i].to - 1, all[i + 1].from];
+      if (to - from < 2 || to < first || from > last) continue;
+      const at = targets[side];
+      const way = Math.hypot(at[to * 3] - at[from * 3], at[to * 3 + 2] - at[from * 3 + 2]);
+      const ground = Math.max(at[from * 3 + 1], at[to * 3 + 1]);
+      let highest = 0;
+      for (let f = from; f <= to; f++) highest = Math.max(highest, at[f * 3 + 1] - ground);
+      const lift = LIFT + LIFT_SHARE * way - highest;
+      if (way < STEP || lift <= 0) continue;
+      isLifted = true;
+      for (let f = from + 1; f < to; f++) at[f * 3 + 1] += lift * Math.sin((Math.PI * (f - from)) / (to - from)) ** 2;
+    }
+  }
+  if (!isLifted) return motion;
+  const out = cutMotion(motion, 0, motion.frames - 1);
+  reachFeet(out, globals, body, targets, false);
+  return out;
+}
+
+function anklesOf({ positions, joints, frames }: Globals, { legs }: Body, side: Side): Float64Array {
+  const out = new Float64Array(frames * 3);
+  for (let f = 0; f < frames; f++) for (let k = 0; k < 3; k++) out[f * 3 + k] = positions[(f * joints + legs[side].ankle) * 3 + k];
   return out;
 }

@@ -8,6 +8,8 @@ export interface StrideCourse {
   frameAt(stride: number): number;
 }
 
+/** Landings of both feet that are nearer to one another are one, seconds. */
+const TOGETHER = 0.1;
 /** Landings that are further apart are no stride's, seconds. */
 const LONGEST = 1.4;
 
@@ -23,6 +25,9 @@ export function strideCourse(contacts: Contacts, near: number): StrideCourse | n
     .sort((a, b) => a.at - b.at);
   const knots: [number, number][] = [];
   const most = LONGEST * contacts.fps;
+  const together = TOGETHER * contacts.fps;
+  // Who lands on both feet at once takes no strides.
+  if (landings.some((own, i) => i > 0 && own.at - landings[i - 1].at < together && Math.abs(own.at - near) < most)) return null;
   for (const { at, side } of landings) {
     const last = knots[knots.length - 1];
     if (last && at - last[0] > most) {
@@ -82,7 +87,7 @@ export function timesInStep(
   const a = strideCourse(leaving.contacts, leaving.from);
   const b = strideCourse(coming.contacts, coming.from);
   if (!a || !b) return null;
-  const pace = (course: StrideCourse, frame: number) => Math.max(1e-4, (course.at(frame + 4) - course.at(frame - 4)) / 8);
+  const pace = (course: StrideCourse, frame: number) => Math.max(1e-4, course.at(frame + 1) - course.at(frame));
   const start = a.at(leaving.from);
   const wanted = b.at(coming.from);
   // Whole strides of the one that are those of the other, so that it begins nearest.

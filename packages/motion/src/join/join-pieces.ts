@@ -1,6 +1,7 @@
 import { InputError } from '../error';
 import { headings } from '../measure/heading';
 import { groundwork } from '../measure/groundwork';
+import type { Side } from '../model/body';
 import type { Contacts, Interval } from '../model/contacts';
 import { leading, moveFrames } from '../model/floor-transform';
 import { joinMotions } from '../model/join';
@@ -22,7 +23,7 @@ export interface PieceSpan {
 
 /** Where two pieces meet. */
 export interface Meet {
-  /** First and last frame of the overlap; of a cut the last of the one and the first of the other. */
+  /** First and last frame of the overlap; of a cut the one frame that both share. */
   readonly from: number;
   readonly to: number;
   readonly by: MetBy;
@@ -140,8 +141,8 @@ function followed(sofar: Sofar, piece: LaidPiece, into: JoinInto): Sofar {
   const own = cutMotion(placed.motion, piece.start, piece.start + piece.frames - 1);
   const isCarried = into.how === 'carry' && into.frames > 0;
   const coming = isCarried ? carryOver(own, cutMotion(sofar.motion, end - 1, end), into.frames) : own;
-  // The frame in which both meet is the coming one's; a cut shows the last of the one, then the first of the other.
-  const kept = isCarried ? end : end + 1;
+  // The frame in which both meet is the coming one's.
+  const kept = end;
   const motion = joinMotions([cutMotion(sofar.motion, 0, kept - 1), coming]);
   const contacts = together(within(sofar.contacts, 0, kept, 0), within(piece.contacts, piece.start, piece.start + piece.frames, kept));
   const meet = {
@@ -184,9 +185,10 @@ function overlapped(sofar: Sofar, piece: LaidPiece, into: JoinInto, number: numb
   const last = piece.start + piece.frames - 1;
   const rest = next < last ? [cutMotion(placed.motion, next + 1, last)] : [];
   const motion = joinMotions([cutMotion(sofar.motion, 0, from - 1 < 0 ? 0 : from - 1), both, ...rest].slice(from === 0 ? 1 : 0));
+  const feet = plantedApart(motion, from, end, weights);
   const contacts = together(
-    untilHalf(sofar.contacts, { from, frames, weights, times: leaving.map((t) => t + sofar.offset) }),
-    sinceHalf(piece.contacts, { from, frames, weights, times: coming, last }),
+    untilHalf(sofar.contacts, { from, frames, weights, times: leaving.map((t) => t + sofar.offset), feet }),
+    sinceHalf(piece.contacts, { from, frames, weights, times: coming, last, feet }),
   );
   const offset = from + frames - next;
   return finish(sofar, { motion, contacts, placed, offset, to: motion.frames - 1, from }, into, {
@@ -205,6 +207,30 @@ interface Half {
   readonly weights: Float64Array;
   /** The piece's own instant at each frame of the overlap. */
   readonly times: Float64Array;
+  /** Shares of the coming piece at which each foot is let go, and at which it bears again. */
+  readonly feet: Feet;
+}
+
+type Feet = Readonly<Record<Side, readonly [letGo: number, bears: number]>>;
+
+/** A foot that goes further than this over the middle of an overlap cannot have stood there all the time, metres. */
+const APART = 0.03;
+const HALF = [0.5, 0.5] as const;
+/** Such a foot takes a step from the one place to the other meanwhile. */
+const STEPPING = [0.12, 0.88] as const;
+
+/** A foot that stands at one place in the one piece and at another in the other is let go in between. */
+function plantedApart(motion: Motion, from: number, to: number, weights: Float64Array): Feet {
+  const found = groundwork(cutMotion(motion, from, to));
+  if (!found) return { left: HALF, right: HALF };
+  const { positions, joints } = found.globals;
+  const [a, b] = [weights.findIndex((w) => w > STEPPING[0]), weights.findIndex((w) => w >= STEPPING[1])];
+  const of = (side: Side) => {
+    const at = (f: number) => (f * joints + found.body.legs[side].ankle) * 3;
+    const way = Math.hypot(positions[at(b)] - positions[at(a)], positions[at(b) + 2] - positions[at(a) + 2]);
+    return way > APART ? STEPPING : HALF;
+  };
+  return { left: of('left'), right: of('right') };
 }
 
 /** The frame of the overlap at which a piece's instant is played. */
@@ -215,22 +241,29 @@ function frameOf(times: Float64Array, instant: number): number {
 }
 
 /** Of the leaving piece: contacts that have begun before the other counts more; those end with the overlap's middle. */
-function untilHalf({ fps, floorM, left, right }: Contacts, { from, frames, weights, times }: Half): Contacts {
-  const half = from + weights.findIndex((w) => w >= 0.5);
+function untilHalf({ fps, floorM, left, right }: Contacts, { from, frames, weights, times, feet }: Half): Contacts {
   const at = (f: number) => (f <= from ? f : from + Math.min(frames + 1, frameOf(times, f)));
-  const own = (all: readonly Interval[]) =>
-    all.map((one) => ({ from: at(one.from), to: Math.min(half, at(one.to)) })).filter((one) => one.to > one.from);
-  return { fps, floorM, left: own(left), right: own(right) };
+  const own = (all: readonly Interval[], [letGo]: Feet[Side]) => {
+    const half = from + weights.findIndex((w) => w >= letGo);
+    return all.map((one) => ({ from: at(one.from), to: Math.min(half, at(one.to)) })).filter((one) => one.to > one.from);
+  };
+  return { fps, floorM, left: own(left, feet.left), right: own(right, feet.right) };
 }
 
 /** Of the coming piece: contacts that last beyond the overlap's middle; those begin there. */
-function sinceHalf({ fps, floorM, left, right }: Contacts, { from, frames, weights, times, last }: Half & { last: number }): Contacts {
-  const half = from + weights.findIndex((w) => w >= 0.5);
+function sinceHalf(
+  { fps, floorM, left, right }: Contacts,
+  { from, frames, weights, times, last, feet }: Half & { last: number },
+): Contacts {
   const end = times[frames];
   const at = (f: number) => (f >= end ? from + frames + Math.round(f - end) : from + frameOf(times, f));
-  const own = (all: readonly Interval[]) =>
-    all.map((one) => ({ from: Math.max(half, at(one.from)), to: at(Math.min(last + 1, one.to)) })).filter((one) => one.to > one.from);
-  return { fps, floorM, left: own(left), right: own(right) };
+  const own = (all: readonly Interval[], [, bears]: Feet[Side]) => {
+    const half = from + weights.findIndex((w) => w >= bears);
+    return all
+      .map((one) => ({ from: Math.max(half, at(one.from)), to: at(Math.min(last + 1, one.to)) }))
+      .filter((one) => one.to > one.from);
+  };
+  return { fps, floorM, left: own(left, feet.left), right: own(right, feet.right) };
 }
 
 interface Made {

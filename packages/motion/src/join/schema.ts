@@ -46,24 +46,10 @@ const piece = z.union([
 ]);
 export type JoinPiece = z.infer<typeof piece>;
 
-const shift = z.object({
-  /** From this frame of the join on. */
-  frame: z.int().min(0).max(1e7),
-  /** Frames in which it comes about. */
-  over: z.int().min(1).max(10_000).default(18),
-  /** Metres, along the way of the body at that frame: to the left, up, to the front; and degrees to the left. */
-  left: z.number().min(-100).max(100).default(0),
-  up: z.number().min(-100).max(100).default(0),
-  front: z.number().min(-100).max(100).default(0),
-  turnDeg: z.number().min(-360).max(360).default(0),
-});
-export type JoinShift = z.infer<typeof shift>;
-
 /** Clips and cuts end to end. */
 export const joinSchema = z.object({
   name: clipNameSchema,
   pieces: z.array(piece).min(1).max(500),
-  shifts: z.array(shift).max(200).default([]),
   /** The first piece starts at the origin, facing +Z, or where it was captured. */
   start: z.enum(['origin', 'captured']).default('origin'),
 });

@@ -1,4 +1,3 @@
-import { features } from '../find/features';
 import { bestApart, commonParts, pairDistance, pairSide, windowOf, type NearPair } from '../find/pair-distances';
 import type { Groundwork } from '../measure/groundwork';
 import { cutMotion } from '../model/motion';
@@ -26,16 +25,22 @@ export interface FittingSearch {
   readonly pairs: number;
 }
 
+/** A join that is worse is said to be out of bounds. */
+export const JOIN_BOUNDS = { popCm: 1, slideCm: 0.2 } as const;
+/** So many times as many pairs are tried as are proposed. */
+const TRIED = 2;
 /** Frames a second of the first pass. */
 const COARSE = 20;
-/** Valleys of the first pass that are looked at closely. */
-const VALLEYS = 60;
+/** Valleys of the first pass about which all frames are compared. */
+const VALLEYS = 120;
+/** Instants of one motion that are nearer than this are the same, seconds. */
+const SAME = 0.3;
 /** A join that is tried keeps so much of both motions, seconds. */
 const AROUND = 1.6;
 
 /**
- * The best instants at which one motion can follow another. Every pair is compared, first coarsely by features; about the nearest, by the aligned distance of
- * pose and velocity over a window; the best ones are joined, and what that comes to is measured.
+ * The best instants at which one motion can follow another, by the aligned distance of pose and velocity over a window; the best ones are joined, and what
+ * that comes to is measured.
  *
  * @param into how the join is to be made
  * @param most candidates
@@ -45,10 +50,14 @@ const AROUND = 1.6;
  */
 export function whereTheyFit(a: Groundwork, b: Groundwork, into: JoinInto = joinIntoSchema.parse({}), most = 10): FittingSearch {
   const half = into.frames >> 1;
-  const nearest = nearestPairs(a, b, most, { a: [half, a.motion.frames - 1 - half], b: [half, b.motion.frames - 1 - half] });
-  const candidates = nearest.map((pair) => tried(a, b, pair, into));
-  return { candidates, pairs: a.motion.frames * b.motion.frames };
+  const nearest = nearestPairs(a, b, TRIED * most, { a: [half, a.motion.frames - 1 - half], b: [half, b.motion.frames - 1 - half] });
+  const candidates = nearest.map((pair) => tried(a, b, pair, into)).sort((p, q) => lackOf(p) - lackOf(q) || p.poseCm - q.poseCm);
+  return { candidates: candidates.slice(0, most), pairs: a.motion.frames * b.motion.frames };
 }
+
+/** How far a join is out of its bounds: those that are within come before all others, by how alike the poses are. */
+const lackOf = ({ popCm, slideCm }: Fitting): number =>
+  Math.max(0, popCm / JOIN_BOUNDS.popCm - 1) + Math.max(0, slideCm / JOIN_BOUNDS.slideCm - 1);
 
 /** Frames of both in which instants may meet. */
 interface Reach {
@@ -56,69 +65,58 @@ interface Reach {
   readonly b: readonly [number, number];
 }
 
-/** The pairs of instants that are most alike, each apart from the others. */
+/**
+ * The pairs of instants that are most alike, each apart from the others: every third of a tenth of a second of the one is held against every one of the
+ * other, and about the nearest all frames are.
+ */
 export function nearestPairs(a: Groundwork, b: Groundwork, most: number, { a: [a0, a1], b: [b0, b1] }: Reach): NearPair[] {
   const { fps } = a.motion;
-  const step = Math.max(1, Math.round(fps / COARSE));
-  const valleys = coarseValleys(a, b, step, [a0, a1], [b0, b1]);
   const parts = commonParts(a, b);
   const [p, q] = [pairSide(a, parts), pairSide(b, parts)];
   const window = windowOf(fps);
-  const within = (low: number, high: number, f: number) => Math.min(high, Math.max(low, f));
-  const refined = valleys.map(({ a: i, b: j }): NearPair => {
-    let [x, y] = [i, j];
-    let best = pairDistance(p, x, q, y, window);
-    // Down the valley: to the nearest of the eight about it, as long as one is nearer.
-    for (let reach = step; reach >= 1;) {
-      let [bx, by] = [x, y];
-      for (const dx of [-reach, 0, reach])
-        for (const dy of [-reach, 0, reach]) {
-          const [u, v] = [within(a0, a1, x + dx), within(b0, b1, y + dy)];
-          const d = pairDistance(p, u, q, v, window);
-          if (d < best) [best, bx, by] = [d, u, v];
-        }
-      if (bx === x && by === y) reach = Math.floor(reach / 2);
-      else [x, y] = [bx, by];
-    }
-    return { a: x, b: y, distance: best };
+  const few = Int32Array.from([window[0], 0, window[window.length - 1]]);
+  const step = Math.max(1, Math.round(fps / COARSE));
+  // A motion can follow itself at the same instant: that is no join.
+  const trivial = a === b ? SAME * fps : -1;
+  const isOpen = (x: number, y: number) => x >= a0 && x <= a1 && y >= b0 && y <= b1 && Math.abs(x - y) > trivial;
+  const valleys = valleysOf([a0, a1], [b0, b1], step, (x, y) => (isOpen(x, y) ? pairDistance(p, x, q, y, few) : Infinity));
+  const near = valleys.slice(0, VALLEYS).map(({ a: x, b: y }): NearPair => {
+    let best: NearPair = { a: x, b: y, distance: Infinity };
+    for (let dx = -step; dx <= step; dx++)
+      for (let dy = -step; dy <= step; dy++) {
+        if (!isOpen(x + dx, y + dy)) continue;
+        const distance = pairDistance(p, x + dx, q, y + dy, window);
+        if (distance < best.distance) best = { a: x + dx, b: y + dy, distance };
+      }
+    return best;
   });
-  return bestApart(refined, fps, most);
+  return bestApart(
+    near.filter(({ distance }) => distance < Infinity),
+    fps,
+    most,
+  );
 }
 
-/** Pairs that are nearer by their features than those about them, the nearest first, every few frames. */
-function coarseValleys(
-  a: Groundwork,
-  b: Groundwork,
-  step: number,
+/** Pairs that are no further than those about them, the nearest first, every few frames. */
+function valleysOf(
   [a0, a1]: readonly [number, number],
   [b0, b1]: readonly [number, number],
+  step: number,
+  distance: (a: number, b: number) => number,
 ): NearPair[] {
-  const [p, q] = [features(a), features(b)];
-  const width = Math.min(p.width, q.width);
   const [rows, columns] = [Math.max(0, Math.floor((a1 - a0) / step) + 1), Math.max(0, Math.floor((b1 - b0) / step) + 1)];
-  const map = new Float32Array(rows * columns);
-  for (let r = 0; r < rows; r++) {
-    const i = (a0 + r * step) * p.width;
-    for (let c = 0; c < columns; c++) {
-      const j = (b0 + c * step) * q.width;
-      let sum = 0;
-      for (let k = 0; k < width; k++) {
-        const d = p.values[i + k] - q.values[j + k];
-        sum += d * d;
-      }
-      map[r * columns + c] = sum;
-    }
-  }
+  const map = new Float64Array(rows * columns);
+  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) map[r * columns + c] = distance(a0 + r * step, b0 + c * step);
   const valleys: NearPair[] = [];
   for (let r = 0; r < rows; r++)
     for (let c = 0; c < columns; c++) {
       const here = map[r * columns + c];
-      let isLowest = true;
+      let isLowest = here < Infinity;
       for (let y = Math.max(0, r - 1); y <= Math.min(rows - 1, r + 1) && isLowest; y++)
         for (let x = Math.max(0, c - 1); x <= Math.min(columns - 1, c + 1); x++) if (map[y * columns + x] < here) isLowest = false;
       if (isLowest) valleys.push({ a: a0 + r * step, b: b0 + c * step, distance: here });
     }
-  return valleys.sort((x, y) => x.distance - y.distance).slice(0, VALLEYS);
+  return valleys.sort((x, y) => x.distance - y.distance);
 }
 
 /** The join that a pair would give, and its figures. */

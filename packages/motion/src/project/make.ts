@@ -2,11 +2,13 @@ import { InputError, type Place, type Warning } from '../error';
 import { writeBvh } from '../formats/bvh-write';
 import type { Cast, Character } from '../character/character';
 import { readCharacter } from '../character/read-character';
-import { characterIn, mappingOf, withFits } from '../recipe/with-fits';
-import { withMapping } from '../fit/mapped-body';
+import { characterIn } from '../recipe/with-fits';
 import { writeCharacterGlb } from '../character/character-write';
 import { thinnedKeys } from '../character/thinned-keys';
 import { writeGlb, type NamedClip } from '../character/glb-write';
+import { joinFigures, type JoinFigures } from '../join/figures';
+import type { Joined } from '../join/join-pieces';
+import type { Join } from '../join/schema';
 import { readAsf } from '../formats/asf';
 import { readTake } from '../formats/read-take';
 import { anyFigures, type PoseFigures } from '../measure/clip-figures';
@@ -15,13 +17,13 @@ import type { Likeness } from '../measure/likeness';
 import { worldMotion, type Clip } from '../model/clip';
 import { describeTake } from '../passport/describe-take';
 import type { Motion } from '../model/motion';
-import { skeletonSignature } from '../model/signature';
 import { againstSource } from '../recipe/against-source';
 import { stepClips } from '../recipe/step-clips';
 import { troublesOf } from '../steps';
-import { recipeRunner, type ClipRecipe } from '../recipe/recipe';
+import type { ClipRecipe } from '../recipe/recipe';
 import { shipClip } from '../recipe/ship';
 import type { Project } from './schema';
+import { projectSources } from './sources';
 
 export interface MadeFile {
   readonly path: string;
@@ -54,7 +56,16 @@ export interface ClipReport extends Partial<PoseFigures> {
   readonly warnings: readonly Warning[];
 }
 
-/** A clip that could not be made, and why. */
+/** A join as it was made, with the figures of every place at which two pieces meet. */
+export interface JoinReport {
+  readonly name: string;
+  readonly file: string;
+  readonly frames: number;
+  readonly seconds: number;
+  readonly meets: readonly JoinFigures[];
+}
+
+/** A clip or a join that could not be made, and why. */
 export interface FailedClip {
   readonly name: string;
   readonly take: string;
@@ -67,6 +78,7 @@ export interface Report {
   readonly fps: number;
   readonly files: readonly string[];
   readonly clips: readonly ClipReport[];
+  readonly joins?: readonly JoinReport[];
   /** Clips that could not be made; all others were. */
   readonly failed: readonly FailedClip[];
   readonly warnings: readonly Warning[];
@@ -130,31 +142,26 @@ async function orInputError<T>(run: () => Promise<T>, file: string): Promise<T |
  * made.report.clips.map(({ name }) => name); // ['stroll']
  */
 export async function makeClips(
-  project: Pick<Project, 'fps' | 'clips' | 'ship' | 'fits'>,
+  project: Pick<Project, 'fps' | 'clips' | 'ship' | 'fits'> & Partial<Pick<Project, 'joins'>>,
   takeOf: (id: string) => PreparedTake | InputError | undefined,
   cast: Cast = new Map(),
   progress: (done: number, of: number, name: string) => void = () => {},
 ): Promise<{ files: MadeFile[]; report: Report }> {
   const fps = project.ship.fps ?? project.fps;
-  const runners = new Map<string, (recipe: ClipRecipe) => NamedClip['clip'] & ReturnType<ReturnType<typeof recipeRunner>>>();
+  const sources = projectSources(project, takeOf, cast);
   const made: (NamedClip & { take: string; rateChange: number; file: string; character: string | null })[] = [];
   const reports: ClipReport[] = [];
   const errors: InputError[] = [];
   const failed: FailedClip[] = [];
   const folder = project.ship.glb.replace(/[^/]*$/, '');
-  for (const [index, { name, source, steps, gait, direction }] of project.clips.entries()) {
-    const { take, from, to } = source;
-    progress(index, project.clips.length, name);
-    const prepared = takeOf(take);
+  const of = project.clips.length + (project.joins?.length ?? 0);
+  for (const [index, described] of project.clips.entries()) {
+    const { name, source, steps, gait, direction } = described;
+    const { take } = source;
+    progress(index, of, name);
     const character = characterIn(steps);
     try {
-      if (!prepared) throw new InputError('project', `Take "${take}" is missing.`, { field: 'clips' });
-      if (prepared instanceof InputError) throw prepared;
-      const signature = skeletonSignature(prepared.motion.skeleton);
-      const run = runners.get(take) ?? recipeRunner(withMapping(prepared.motion, mappingOf(signature, project.fits)), cast);
-      runners.set(take, run);
-      const whole = withFits(steps, signature, project.fits);
-      const recipe = { from, to, steps: whole };
+      const { run, recipe } = sources.run(described);
       const shipped = shipClip(run(recipe), fps);
       const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, character);
       const figures = anyFigures(shipped.clip);
@@ -175,8 +182,27 @@ export async function makeClips(
       made.push({ name, clip: shipped.clip, take, rateChange: shipped.rateChange, file, character });
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
-      errors.push(error === prepared ? error : new InputError(error.code, `Clip "${name}": ${error.message}`, error.place));
+      const isTheTakes = error === sources.prepared(take);
+      errors.push(isTheTakes ? error : new InputError(error.code, `Clip "${name}": ${error.message}`, error.place));
       failed.push({ name, take, code: error.code, message: error.message, place: error.place });
+    }
+  }
+  const joins: JoinReport[] = [];
+  for (const [index, join] of (project.joins ?? []).entries()) {
+    const { name } = join;
+    progress(project.clips.length + index, of, name);
+    try {
+      const joined = sources.joined(name);
+      const { clip, rateChange } = shipClip(clipOfJoin(joined), fps);
+      const character = characterOfJoin(project, join);
+      const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, character);
+      made.push({ name, clip, take: name, rateChange, file, character });
+      const { motion } = joined;
+      joins.push({ name, file, frames: motion.frames, seconds: (motion.frames - 1) / motion.fps, meets: joinFigures(joined) });
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      errors.push(error);
+      failed.push({ name, take: name, code: error.code, message: error.message, place: error.place });
     }
   }
   if (made.length === 0 && errors.length > 0) throw errors[0];
@@ -194,8 +220,24 @@ export async function makeClips(
     const take = takeOf(id);
     return take && !(take instanceof InputError) ? take.warnings : [];
   });
-  const report: Report = { fps, files: files.map((file) => file.path), clips: reports, failed, warnings };
+  const report: Report = {
+    fps,
+    files: files.map((file) => file.path),
+    clips: reports,
+    ...(joins.length > 0 && { joins }),
+    failed,
+    warnings,
+  };
   return { files, report };
+}
+
+const clipOfJoin = ({ motion, contacts }: Joined): Clip => ({ motion, contacts, travel: null, loop: false, lead: null, tail: null });
+
+/** Whom the clips of a join are fitted to: all of them alike, or it could not be made. */
+function characterOfJoin({ clips }: Pick<Project, 'clips'>, { pieces }: Join): string | null {
+  const names = pieces.flatMap((piece) => ('clip' in piece ? [piece.clip] : []));
+  const found = clips.find(({ name }) => names.includes(name));
+  return found ? characterIn(found.steps) : null;
 }
 
 /** All clips go into one file, but each character, whose skeleton and skin are its own, into one of its own where there are several. */

@@ -31,6 +31,13 @@ export function parseProject(text: string): Project {
     throw new InputError('project', `${field ? `"${field}": ` : ''}${issue.message}`, { field, line: lineOf(text, issue.path) });
   }
   const names = new Set<string>();
+  const joins = new Set(parsed.data.joins.map(({ name }) => name));
+  for (const { name } of parsed.data.joins) {
+    if (names.has(name.toLowerCase())) throw new InputError('project', `Two clips or joins are called "${name}".`, { field: 'joins' });
+    if (parsed.data.takes.some(({ id }) => id === name))
+      throw new InputError('project', `A take and a join are both called "${name}": clips could be cut from either.`, { field: 'joins' });
+    names.add(name.toLowerCase());
+  }
   for (const clip of parsed.data.clips) {
     if (names.has(clip.name.toLowerCase())) throw new InputError('project', `Two clips are called "${clip.name}".`, { field: 'clips' });
     names.add(clip.name.toLowerCase());
@@ -40,7 +47,7 @@ export function parseProject(text: string): Project {
         field: 'clips',
       });
     }
-    if (!parsed.data.takes.some((take) => take.id === clip.source.take)) {
+    if (!joins.has(clip.source.take) && !parsed.data.takes.some((take) => take.id === clip.source.take)) {
       throw new InputError('project', `Clip "${clip.name}" is cut from take "${clip.source.take}", which is not among the takes.`, {
         field: 'clips',
       });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { takeOverridesSchema } from '../passport/overrides';
 import { savedFitSchema } from '../fit/settings';
+import { joinSchema } from '../join/schema';
 import { clipInputSchema } from '../recipe/clip-document';
 
 const id = z.string().min(1).max(200);
@@ -35,6 +36,8 @@ export const projectSchema = z.object({
   /** What is settled for the takes of a suit and a character; a clip's own `fit` step goes first. */
   fits: z.array(savedFitSchema).default([]),
   clips: z.array(clipInputSchema).min(1).max(MOST_CLIPS),
+  /** Clips and cuts end to end; a clip may be cut from one as from a take. */
+  joins: z.array(joinSchema).max(1000).default([]),
   ship: z
     .object({
       /** The one file with all clips; with `oneFilePerClip` only its folder counts. */

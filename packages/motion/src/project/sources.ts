@@ -1,0 +1,80 @@
+import { InputError } from '../error';
+import type { Cast } from '../character/character';
+import { withMapping } from '../fit/mapped-body';
+import { buildJoin } from '../join/build-join';
+import type { Joined } from '../join/join-pieces';
+import type { Clip } from '../model/clip';
+import type { Motion } from '../model/motion';
+import { skeletonSignature } from '../model/signature';
+import { recipeRunner, type ClipRecipe } from '../recipe/recipe';
+import { mappingOf, withFits } from '../recipe/with-fits';
+import type { PreparedTake } from './make';
+import type { Project } from './schema';
+
+type Described = Pick<Project, 'clips' | 'fits'> & Partial<Pick<Project, 'joins'>>;
+
+/** What a project's clips and joins are made from: takes, and joins that clips are cut from as from takes. */
+export interface Sources {
+  /** A take, or a join; what is wrong with it; undefined where there is none. */
+  prepared(id: string): PreparedTake | InputError | undefined;
+  /** A clip's recipe run over what it is cut from, with what is settled for its suit. */
+  run(clip: Described['clips'][number]): { readonly run: (recipe: ClipRecipe) => Clip; readonly recipe: ClipRecipe };
+  joined(name: string): Joined;
+}
+
+/**
+ * @param takeOf the project's takes
+ * @throws InputError `join` from its functions where joins and clips go round: a join of a clip that is cut from the join
+ */
+export function projectSources(project: Described, takeOf: (id: string) => PreparedTake | InputError | undefined, cast: Cast): Sources {
+  const joins = project.joins ?? [];
+  const runners = new Map<string, (recipe: ClipRecipe) => Clip>();
+  const made = new Map<string, Joined>();
+  const open = new Set<string>();
+  const prepared = (id: string): PreparedTake | InputError | undefined => {
+    if (!joins.some(({ name }) => name === id)) return takeOf(id);
+    try {
+      return { motion: joined(id).motion, warnings: [] };
+    } catch (error) {
+      if (error instanceof InputError) return error;
+      throw error;
+    }
+  };
+  const motionOf = (id: string): Motion => {
+    const found = prepared(id);
+    if (!found) throw new InputError('project', `Take "${id}" is missing.`, { field: 'clips' });
+    if (found instanceof InputError) throw found;
+    return found.motion;
+  };
+  const run = ({ source: { take, from, to }, steps }: Described['clips'][number]) => {
+    const motion = motionOf(take);
+    const signature = skeletonSignature(motion.skeleton);
+    const runner = runners.get(take) ?? recipeRunner(withMapping(motion, mappingOf(signature, project.fits)), cast);
+    runners.set(take, runner);
+    return { run: runner, recipe: { from, to, steps: withFits(steps, signature, project.fits) } };
+  };
+  const joined = (name: string): Joined => {
+    const known = made.get(name);
+    if (known) return known;
+    const join = joins.find((own) => own.name === name);
+    if (!join) throw new InputError('join', `There is no join "${name}".`, { field: 'joins' });
+    if (open.has(name)) throw new InputError('join', `Join "${name}" goes round: one of its clips is cut from it.`, { field: 'joins' });
+    open.add(name);
+    try {
+      const result = buildJoin(join, {
+        clip: (wanted) => {
+          const clip = project.clips.find((own) => own.name === wanted);
+          if (!clip) return null;
+          const { run: runner, recipe } = run(clip);
+          return runner(recipe);
+        },
+        take: (id) => (joins.some((own) => own.name === id) || takeOf(id) ? motionOf(id) : null),
+      });
+      made.set(name, result);
+      return result;
+    } finally {
+      open.delete(name);
+    }
+  };
+  return { prepared, run, joined };
+}

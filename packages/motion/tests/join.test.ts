@@ -1,0 +1,253 @@
+import { capture, type ScriptName } from '@lantern/capture';
+import {
+  buildJoin,
+  cutClip,
+  findLoops,
+  forwardKinematics,
+  groundwork,
+  InputError,
+  joinFigures,
+  joinIntoSchema,
+  joinPieces,
+  joinSchema,
+  layPiece,
+  makeClips,
+  parseProject,
+  popIn,
+  recipeRunner,
+  recipeSchema,
+  repeatLoop,
+  whereTheyFit,
+  worldMotion,
+  type Groundwork,
+  type JoinInput,
+  type LaidPiece,
+  type Motion,
+} from '@lantern/motion';
+import { curveAt, overlapWeights } from '../src/join/curve';
+import { strideCourse, timesInStep } from '../src/join/in-step';
+import fc from 'fast-check';
+import { farthest } from './made';
+
+const grounds = new Map<string, Groundwork>();
+function ground(script: ScriptName, seed = 131): Groundwork {
+  const key = `${script} ${seed}`;
+  const found = grounds.get(key) ?? groundwork(capture(script, { seconds: 8, seed, faults: 0 }).motion);
+  if (!found) throw new Error('nobody is there');
+  grounds.set(key, found);
+  return found;
+}
+const walk = ground('walk').motion;
+const run = recipeRunner(walk);
+const [best] = findLoops(ground('walk')).candidates;
+const loop = run({ from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'loop' }, { kind: 'foot-lock' }]) });
+const cycle = loop.motion.frames - 1;
+const into = (change: object = {}) => joinIntoSchema.parse(change);
+const laid = (pieces: readonly LaidPiece[], change: object = {}, start: 'origin' | 'captured' = 'captured') =>
+  joinPieces(
+    pieces.map((piece) => ({ piece, into: into(change) })),
+    start,
+  );
+const build = (join: JoinInput, take: Motion = walk) =>
+  buildJoin(joinSchema.parse(join), { clip: () => loop, take: (id) => (id === 'a' ? take : null) });
+
+describe('a piece', () => {
+  test('of a loop goes round and round: three times is the loop played three times, a part of it is that part, and trims are frames of it', () => {
+    const three = layPiece(loop, { times: 3 });
+    const own = (piece: LaidPiece) => worldMotion({ motion: { ...piece.motion }, travel: null });
+    expect(three.frames).toBe(3 * cycle + 1);
+    const repeated = repeatLoop(loop, 3);
+    const p = forwardKinematics(own(three)).positions;
+    const q = forwardKinematics(repeated).positions;
+    const J = three.motion.skeleton.joints.length * 3;
+    for (let i = 0; i < repeated.frames * J; i += 7) expect(p[i + three.start * J]).toBeCloseTo(q[i], 4);
+    expect(layPiece(loop, { times: 3.4 }).frames).toBe(Math.round(3.4 * cycle) + 1);
+    expect(layPiece(loop, { from: 10, to: 30, times: 1 }).frames).toBe(21);
+    expect(three.seams).toEqual([cycle, 2 * cycle]);
+  });
+
+  test('of a cut starts each copy where the last one stopped, and is extended as far as there is motion', () => {
+    const cut = cutClip(walk, 100, 160);
+    const twice = layPiece(cut, { times: 2 });
+    expect(twice.frames).toBe(121);
+    const p = twice.motion.rootPositions;
+    const step = (f: number) => Math.hypot(p[f * 3 + 3] - p[f * 3], p[f * 3 + 5] - p[f * 3 + 2]);
+    // Over the seam he goes on at his pace.
+    expect(step(60)).toBeGreaterThan(0.5 * step(20));
+    expect(step(60)).toBeLessThan(1.6 * step(20));
+    expect(layPiece(cut, { from: -20, to: 70, times: 1 }).frames).toBe(91);
+    expect(() => layPiece(cut, { from: -90, to: 70, times: 1 })).toThrow(/there is motion from -36/);
+  });
+});
+
+describe('an overlap', () => {
+  test('has weights from nothing to all, whatever its curve', () => {
+    const share = fc.double({ min: 0, max: 1, noNaN: true });
+    fc.assert(
+      fc.property(fc.tuple(share, share, share, share), fc.integer({ min: 1, max: 60 }), (drawn, frames) => {
+        const weights = overlapWeights(frames, drawn);
+        expect([weights[0], weights[frames]]).toEqual([0, 1]);
+        for (const w of weights) expect(w >= 0 && w <= 1).toBe(true);
+      }),
+    );
+    expect(curveAt('sudden', 0.4)).toBe(0);
+    expect(curveAt([0, 0, 1, 1], 0.3)).toBeCloseTo(0.3, 6);
+  });
+
+  test('of a loop with itself three times is the loop played three times', () => {
+    const longer = layPiece(loop, { from: 0, to: cycle + 14, times: 1 });
+    const joined = laid([longer, longer, layPiece(loop, { times: 1 })], { frames: 14 });
+    const repeated = repeatLoop(loop, 3);
+    expect(joined.motion.frames).toBe(repeated.frames);
+    expect(farthest(joined.motion, repeated)).toBeLessThan(1e-4);
+    // A cut of them too: they share one frame.
+    const once = layPiece(loop, { times: 1 });
+    const cut = laid([once, once, once], { frames: 0 });
+    expect(cut.motion.frames).toBe(repeated.frames);
+    expect(farthest(cut.motion, repeated)).toBeLessThan(1e-4);
+  });
+
+  test('leaves all that lies outside of it and of the steps beside it as it was, to the bit', () => {
+    const a = layPiece(cutClip(walk, 20, 200), { times: 1 });
+    const b = layPiece(cutClip(ground('jog').motion, 30, 200), { times: 1 });
+    const { motion, meets } = laid([a, b], { frames: 20 });
+    const J = motion.skeleton.joints.length * 4;
+    const before = Math.max(0, meets[0].from - 90);
+    expect(motion.rotations.slice(0, before * J)).toEqual(walk.rotations.slice(20 * J, (20 + before) * J));
+  });
+
+  test('runs in step: landings of a walk and a jog meet, and the coming piece begins within half a stride of where it was asked to', () => {
+    const [a, b] = [ground('walk'), ground('jog')];
+    const course = strideCourse(a.contacts, 200);
+    const [landing] = a.contacts.left.filter(({ from }) => from > 150);
+    expect((course?.at(landing.from) ?? 0.5) % 1).toBeCloseTo(0, 6);
+    const weights = overlapWeights(30, 'smooth');
+    const times = timesInStep({ contacts: a.contacts, from: 200 }, { contacts: b.contacts, from: 150 }, weights);
+    const phase = (found: Groundwork, f: number) => (strideCourse(found.contacts, f)?.at(f) ?? NaN) % 1;
+    for (const f of [0, 10, 20]) {
+      const apart = Math.abs(phase(a, times?.leaving[f] ?? 0) - phase(b, times?.coming[f] ?? 0));
+      expect(Math.min(apart, 1 - apart)).toBeLessThan(0.02);
+    }
+    expect(Math.abs((times?.coming[0] ?? 0) - 150)).toBeLessThanOrEqual(24);
+    // Who hops lands on both feet at once: there is no step to be in.
+    expect(strideCourse(ground('hop').contacts, 150)).toBeNull();
+  });
+});
+
+test('a piece is put where it leads: by the foot that is planted in both, upright, its height its own unless it is asked for', () => {
+  const [a, b] = [layPiece(cutClip(walk, 40, 140), { times: 1 }), layPiece(cutClip(ground('hush').motion, 60, 180), { times: 1 })];
+  const planted = laid([a, b], { frames: 16 });
+  expect(['left foot', 'right foot']).toContain(planted.meets[0].by);
+  expect(laid([a, b], { frames: 16, line: 'hips' }).meets[0].by).toBe('hips');
+  const aside = laid([a, b], { frames: 16, by: { x: 0.5, z: 0, turnDeg: 0 } });
+  const last = (motion: Motion, k: number) => motion.rootPositions[(motion.frames - 1) * 3 + k];
+  expect(last(aside.motion, 0) - last(planted.motion, 0)).toBeCloseTo(0.5, 3);
+  expect(last(aside.motion, 1)).toBeCloseTo(last(planted.motion, 1), 5);
+});
+
+test('carried over, the first frame of the coming piece is the last of the other, and what is left of the difference dies out', () => {
+  const [a, b] = [layPiece(cutClip(walk, 40, 120), { times: 1 }), layPiece(cutClip(ground('jog').motion, 61, 200), { times: 1 })];
+  const { motion, meets } = laid([a, b], { frames: 24, how: 'carry', hold: false });
+  expect(motion.frames).toBe(80 + 140);
+  expect(meets[0]).toMatchObject({ from: 80, to: 104 });
+  expect(
+    popIn(
+      motion,
+      [78, 84],
+      [
+        [0, 78],
+        [110, 200],
+      ],
+    ).cm,
+  ).toBeLessThan(0.6);
+  const J = motion.skeleton.joints.length * 4;
+  // Of the rotations below the hips nothing is left.
+  expect([...motion.rotations.slice(150 * J + 4, 151 * J)].map((v) => Math.abs(v))).toEqual(
+    [...ground('jog').motion.rotations.slice(131 * J + 4, 132 * J)].map((v) => expect.closeTo(Math.abs(v), 5)),
+  );
+});
+
+describe('where they fit', () => {
+  test('poses that are one and the same are found at no distance, and of one motion with itself the same instant is none', () => {
+    const own = ground('walk');
+    const copy = groundwork({ ...own.motion });
+    const [same] = whereTheyFit(own, copy as Groundwork, into(), 2).candidates;
+    expect(same.poseCm).toBeLessThan(0.01);
+    expect(same.a).toBe(same.b);
+    for (const { a, b } of whereTheyFit(own, own, into(), 5).candidates) expect(Math.abs(a - b)).toBeGreaterThan(18);
+  });
+});
+
+test('two feet that stand elsewhere take a step: no foot slides from a wait into a walk', () => {
+  const wait = layPiece(cutClip(ground('idle').motion, 20, 200), { times: 1 });
+  const go = layPiece(cutClip(walk, 150, 300), { times: 1 });
+  const [figures] = joinFigures(laid([wait, go], { frames: 24 }));
+  expect(figures.slideCm).toBeLessThan(0.3);
+  expect(figures.speedMps.before).toBeLessThan(0.1);
+  expect(figures.speedMps.after).toBeGreaterThan(1.1);
+});
+
+describe('a join in a project', () => {
+  const project = (more: object) =>
+    parseProject(
+      JSON.stringify({
+        oldLantern: 1,
+        takes: [{ id: 'a', file: 'a.bvh' }],
+        clips: [{ name: 'stroll', take: 'a', from: best.from, to: best.to, steps: [{ kind: 'loop' }, { kind: 'foot-lock' }] }],
+        joins: [
+          {
+            name: 'round',
+            pieces: [
+              { clip: 'stroll', times: 2.5 },
+              { take: 'a', from: 20, to: 90 },
+            ],
+          },
+        ],
+        ...more,
+      }),
+    );
+  const made = (more: object = {}) => makeClips(project(more), (id) => (id === 'a' ? { motion: walk, warnings: [] } : undefined));
+
+  test('is made as an animation of its own, with its figures', async () => {
+    const { report } = await made();
+    expect(report.joins).toMatchObject([{ name: 'round', frames: Math.round(2.5 * cycle) + 1 + 70 - 18 }]);
+    expect(report.joins?.[0].meets).toHaveLength(1);
+    expect(report.failed).toEqual([]);
+  });
+
+  test('is cut like a take, and follows when a piece of it changes', async () => {
+    const clips = (times: number) => ({
+      clips: [
+        { name: 'stroll', take: 'a', from: best.from, to: best.to, steps: [{ kind: 'loop' }] },
+        { name: 'end', take: 'round', from: 30, to: 90 },
+      ],
+      joins: [{ name: 'round', pieces: [{ clip: 'stroll', times }] }],
+    });
+    const { report } = await made(clips(2));
+    expect(report.clips.map(({ name }) => name)).toEqual(['stroll', 'end']);
+    const { report: short } = await made(clips(1));
+    expect(short.failed).toMatchObject([{ name: 'end', code: 'cut-range' }]);
+  });
+
+  test('that goes round, or whose pieces are not there, fails by itself with a sentence', async () => {
+    const round = {
+      clips: [
+        { name: 'end', take: 'round', from: 0, to: 20 },
+        { name: 'stroll', take: 'a', from: 10, to: 60 },
+      ],
+    };
+    const { report } = await made({ ...round, joins: [{ name: 'round', pieces: [{ clip: 'end' }] }] });
+    expect(report.failed.map(({ message }) => message).join()).toContain('goes round');
+    expect(report.clips.map(({ name }) => name)).toEqual(['stroll']);
+    const { report: missing } = await made({ joins: [{ name: 'round', pieces: [{ clip: 'nobody' }] }] });
+    expect(missing.failed).toMatchObject([{ name: 'round', message: 'Piece 1 of join "round": there is no clip "nobody".' }]);
+    expect(() => project({ joins: [{ name: 'a', pieces: [{ clip: 'stroll' }] }] })).toThrow(/both called "a"/);
+  });
+
+  test('an overlap longer than a piece, and pieces of other rates, are said', () => {
+    const pieces = [{ clip: 'stroll' }, { take: 'a', from: 20, to: 30 }];
+    expect(() => build({ name: 'round', pieces })).toThrow('The overlap into piece 2 is 18 frames long; there is room for 10.');
+    const other = capture('walk', { seconds: 3, fps: 30, seed: 4 }).motion;
+    expect(() => build({ name: 'round', pieces: [{ clip: 'stroll' }, { take: 'a', from: 20, to: 60 }] }, other)).toThrow(InputError);
+  });
+});
