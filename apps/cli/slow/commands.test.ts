@@ -69,7 +69,7 @@ test('joins finds where one motion can follow another, and make builds what the 
         name: 'round',
         pieces: [
           { clip: 'stroll', times: 3 },
-          { take: 'jog', from: 60, to: 200 },
+          { take: 'jog', from: 60, to: 200, into: { inStep: false } },
         ],
       },
     ],

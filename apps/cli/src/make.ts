@@ -52,8 +52,11 @@ export async function make(file: string, { out, json, allowOutside }: MakeOption
     ]),
     ...files.map(({ path }) => `wrote ${join(out, path)}`),
   ]);
+  const isJoin = (name: string) => project.joins.some((own) => own.name === name);
   for (const { name, message, place } of report.failed) {
-    process.stderr.write(`${place.file ?? file}:${place.line ?? 1}: "${name}" was not made: ${message.replace(/\s+/g, ' ')}\n`);
+    process.stderr.write(
+      `${place.file ?? file}:${place.line ?? 1}: ${isJoin(name) ? 'Join' : 'Clip'} "${name}" was not made: ${message.replace(/\s+/g, ' ')}\n`,
+    );
   }
   return report.failed.length === 0;
 }

@@ -145,6 +145,14 @@ test('a piece is put where it leads: by the foot that is planted in both, uprigh
   expect(last(aside.motion, 1)).toBeCloseTo(last(planted.motion, 1), 5);
 });
 
+test('takes whose floors lie elsewhere are joined on one floor', () => {
+  const high = { ...walk, rootPositions: walk.rootPositions.map((v, i) => (i % 3 === 1 ? v + 0.06 : v)) };
+  const [a, b] = [layPiece(cutClip(walk, 40, 180), { times: 1 }), layPiece(cutClip(high, 60, 220), { times: 1 })];
+  const [figures] = joinFigures(laid([a, b], { frames: 16 }));
+  expect(figures.sinkCm).toBeLessThan(0.6);
+  expect(figures.popCm).toBeLessThan(0.5);
+});
+
 test('carried over, the first frame of the coming piece is the last of the other, and what is left of the difference dies out', () => {
   const [a, b] = [layPiece(cutClip(walk, 40, 120), { times: 1 }), layPiece(cutClip(ground('jog').motion, 61, 200), { times: 1 })];
   const { motion, meets } = laid([a, b], { frames: 24, how: 'carry', hold: false });

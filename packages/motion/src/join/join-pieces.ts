@@ -3,7 +3,7 @@ import { headings } from '../measure/heading';
 import { groundwork } from '../measure/groundwork';
 import type { Side } from '../model/body';
 import type { Contacts, Interval } from '../model/contacts';
-import { leading, moveFrames } from '../model/floor-transform';
+import { leading, moveFrames, type FloorTransform } from '../model/floor-transform';
 import { joinMotions } from '../model/join';
 import { alignSigns, cutMotion, type Motion } from '../model/motion';
 import { resampleAt } from '../model/resample';
@@ -94,10 +94,10 @@ function atOrigin(piece: LaidPiece): LaidPiece {
   return movedBy(piece, leading({ x: p[start * 3], z: p[start * 3 + 2] }, { x: 0, z: 0 }, -facing));
 }
 
-function movedBy(piece: LaidPiece, transform: Parameters<typeof moveFrames>[1]): LaidPiece {
+function movedBy(piece: LaidPiece, transform: FloorTransform): LaidPiece {
   const motion = cutMotion(piece.motion, 0, piece.motion.frames - 1);
   moveFrames(motion, transform);
-  return { ...piece, motion };
+  return { ...piece, motion, contacts: { ...piece.contacts, floorM: piece.contacts.floorM + (transform.y ?? 0) } };
 }
 
 /** Contacts of some frames, counted from a frame of the join. */
@@ -130,6 +130,7 @@ function poseAt(piece: LaidPiece, frame: number): Meeting {
   return {
     pose: resampleAt(motion, [at], motion.fps),
     bears: { left: bearsAt(contacts, 'left', near), right: bearsAt(contacts, 'right', near) },
+    floorM: contacts.floorM,
   };
 }
 

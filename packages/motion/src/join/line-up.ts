@@ -13,6 +13,8 @@ import type { JoinInto } from './schema';
 export interface Meeting {
   readonly pose: Motion;
   readonly bears: Readonly<Record<Side, boolean>>;
+  /** The level of the floor that it stands on, metres. */
+  readonly floorM: number;
 }
 
 /** What two pieces were put over each other by. */
@@ -25,7 +27,8 @@ export function bearsAt(contacts: Contacts, side: Side, frame: number): boolean 
 
 /**
  * The turn and shift on the floor that put the coming piece where the leaving one is: turned so that the poses fit best as a whole, and shifted so that a
- * chosen point meets: a foot, the hips, or, left open, whichever foot is planted in both, else the one that is in one of them. The body stays upright.
+ * chosen point meets: a foot, the hips, or, left open, whichever foot is planted in both, else the one that is in one of them. The body stays upright, and on
+ * the floor.
  */
 export function lineUp(leaving: Meeting, coming: Meeting, { line, by, height }: JoinInto): { transform: FloorTransform; by: MetBy } {
   const body = bodyOf(leaving.pose);
@@ -40,7 +43,8 @@ export function lineUp(leaving: Meeting, coming: Meeting, { line, by, height }: 
       turn,
       x: p(a, 0) - (c * p(b, 0) + s * p(b, 2)) + (by?.x ?? 0),
       z: p(a, 2) - (c * p(b, 2) - s * p(b, 0)) + (by?.z ?? 0),
-      ...(height && { y: p(a, 1) - p(b, 1) }),
+      // Each stands on its own floor, wherever a suit believed that to be; by choice the point meets in height as well.
+      y: height ? p(a, 1) - p(b, 1) : leaving.floorM - coming.floorM,
     },
     by: met,
   };

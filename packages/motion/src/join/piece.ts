@@ -100,7 +100,10 @@ function ofCut(clip: Clip, from: number, to: number, times: number): LaidPiece {
     throw new InputError('piece', `A piece from ${from} to ${to}: there is motion from ${-offset} to ${whole.frames - 1 - offset} only.`, {
       frame: from,
     });
-  const contacts = contactsOf(clip, (all) => all.map(({ from: x, to: y }) => shifted(x, y, offset)), whole.frames);
+  const contacts =
+    clip.contacts || offset === 0
+      ? settled(clip, offset, whole.frames)
+      : (groundwork(whole)?.contacts ?? settled(clip, offset, whole.frames));
   const span = b - a;
   if (times === 1) return { motion: whole, start: a, frames: span + 1, contacts, seams: [] };
   const one = cutMotion(whole, a, b);
@@ -131,6 +134,14 @@ function ofCut(clip: Clip, from: number, to: number, times: number): LaidPiece {
     seams: copies.slice(1).map((k) => k * span),
   };
 }
+
+/** Contacts of the clip; one that is under way at its beginning or its end goes on beyond. */
+const settled = (clip: Clip, offset: number, frames: number): Contacts =>
+  contactsOf(
+    clip,
+    (all) => all.map(({ from, to }) => ({ from: from <= 0 ? 0 : from + offset, to: to >= clip.motion.frames ? frames : to + offset })),
+    frames,
+  );
 
 /** What puts a motion's first frame where its last one is: on the floor, by the hips and where the body faces. */
 function onFrom(motion: Motion): FloorTransform {
