@@ -207,7 +207,7 @@ describe('a join in a project', () => {
             name: 'round',
             pieces: [
               { clip: 'stroll', times: 2.5 },
-              { take: 'a', from: 20, to: 90 },
+              { take: 'a', from: 20, to: 90, into: { inStep: false } },
             ],
           },
         ],
