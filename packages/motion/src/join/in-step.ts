@@ -68,9 +68,6 @@ export function plainTimes(leaving: number, coming: number, frames: number): Ove
   return { leaving: run(leaving), coming: run(coming) };
 }
 
-/** A foot that lands this much of a stride apart is not the same landing. */
-const HALF = 0.5;
-
 /**
  * Instants of both pieces such that they are in the same part of the stride all through the overlap: its pace goes from the one's to the other's. The coming
  * piece begins at the instant of the same phase that is nearest to where it was to begin.
@@ -92,7 +89,6 @@ export function timesInStep(
   const wanted = b.at(coming.from);
   // Whole strides of the one that are those of the other, so that it begins nearest.
   const shift = Math.round(wanted - start);
-  if (Math.abs(wanted - start - shift) > HALF + 1e-9) return null;
   const out = { leaving: new Float64Array(frames + 1), coming: new Float64Array(frames + 1) };
   let stride = start;
   for (let f = 0; f <= frames; f++) {

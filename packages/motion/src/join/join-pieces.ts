@@ -29,7 +29,7 @@ export interface Meet {
   readonly by: MetBy;
   /** Time ran in step. */
   readonly isInStep: boolean;
-  /** How far the coming piece was turned, radians, in frames of the floor. */
+  /** How far the coming piece was turned on the floor, radians. */
   readonly turn: number;
 }
 

@@ -1,5 +1,5 @@
 import { bodyOf } from '../anatomy/body-of';
-import { DEGREES, RADIANS } from '../math/angles';
+import { RADIANS } from '../math/angles';
 import { solveFloor } from '../measure/align';
 import { weightedJoints } from '../measure/weights';
 import type { Body, Side } from '../model/body';
@@ -20,7 +20,7 @@ export interface Meeting {
 /** What two pieces were put over each other by. */
 export type MetBy = 'left foot' | 'right foot' | 'hips';
 
-/** Whether a foot bears at an instant, and else how far it is from the nearest contact, frames. */
+/** Whether a foot bears in a frame. */
 export function bearsAt(contacts: Contacts, side: Side, frame: number): boolean {
   return contacts[side].some(({ from, to }) => frame >= from && frame < to);
 }
@@ -74,6 +74,3 @@ function turnBetween(a: Globals, b: Globals, body: Body | null): number {
   });
   return solveFloor({ total: 1, ax, az, bx, bz, cross, dot }).turn;
 }
-
-/** A turn in degrees, the short way round. */
-export const degreesOf = (turn: number): number => (turn - 2 * Math.PI * Math.round(turn / (2 * Math.PI))) * DEGREES;

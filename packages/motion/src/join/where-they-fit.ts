@@ -66,10 +66,10 @@ interface Reach {
 }
 
 /**
- * The pairs of instants that are most alike, each apart from the others: every third of a tenth of a second of the one is held against every one of the
- * other, and about the nearest all frames are.
+ * The pairs of instants that are most alike, each apart from the others: instants of the one, a twentieth of a second apart, are held against those of the
+ * other; about the nearest, all frames are.
  */
-export function nearestPairs(a: Groundwork, b: Groundwork, most: number, { a: [a0, a1], b: [b0, b1] }: Reach): NearPair[] {
+function nearestPairs(a: Groundwork, b: Groundwork, most: number, { a: [a0, a1], b: [b0, b1] }: Reach): NearPair[] {
   const { fps } = a.motion;
   const parts = commonParts(a, b);
   const [p, q] = [pairSide(a, parts), pairSide(b, parts)];
