@@ -145,6 +145,16 @@ test('a piece is put where it leads: by the foot that is planted in both, uprigh
   expect(last(aside.motion, 1)).toBeCloseTo(last(planted.motion, 1), 5);
 });
 
+test.each(['fade', 'carry'] as const)(
+  'a piece so short that its two overlaps meet (%s) goes on from what the first of them left: nothing pops',
+  (how) => {
+    const long = (from: number) => layPiece(cutClip(walk, from, from + 110), { times: 1 });
+    const short = layPiece(how === 'fade' ? cutClip(ground('hush').motion, 150, 180) : cutClip(walk, 200, 230), { times: 1 });
+    const joined = laid([long(40), short, long(160)], { frames: 26, how });
+    for (const { popCm } of joinFigures(joined)) expect(popCm).toBeLessThan(1);
+  },
+);
+
 test('takes whose floors lie elsewhere are joined on one floor', () => {
   const high = { ...walk, rootPositions: walk.rootPositions.map((v, i) => (i % 3 === 1 ? v + 0.06 : v)) };
   const [a, b] = [layPiece(cutClip(walk, 40, 180), { times: 1 }), layPiece(cutClip(high, 60, 220), { times: 1 })];
@@ -186,10 +196,10 @@ describe('where they fit', () => {
   });
 });
 
-test('two feet that stand elsewhere take a step: no foot slides from a wait into a walk', () => {
+test.each(['fade', 'carry'] as const)('two feet that stand elsewhere take a step (%s): no foot slides from a wait into a walk', (how) => {
   const wait = layPiece(cutClip(ground('idle').motion, 20, 200), { times: 1 });
   const go = layPiece(cutClip(walk, 150, 300), { times: 1 });
-  const [figures] = joinFigures(laid([wait, go], { frames: 24 }));
+  const [figures] = joinFigures(laid([wait, go], { frames: 24, how }));
   expect(figures.slideCm).toBeLessThan(0.3);
   expect(figures.speedMps.before).toBeLessThan(0.1);
   expect(figures.speedMps.after).toBeGreaterThan(1.1);

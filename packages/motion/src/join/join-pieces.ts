@@ -1,8 +1,7 @@
 import { InputError } from '../error';
 import { headings } from '../measure/heading';
 import { groundwork } from '../measure/groundwork';
-import type { Side } from '../model/body';
-import type { Contacts, Interval } from '../model/contacts';
+import type { Contacts } from '../model/contacts';
 import { leading, moveFrames, type FloorTransform } from '../model/floor-transform';
 import { joinMotions } from '../model/join';
 import { alignSigns, cutMotion, type Motion } from '../model/motion';
@@ -11,6 +10,7 @@ import { blendMotions, carryOver } from './blend';
 import { overlapWeights } from './curve';
 import { holdThrough } from './hold';
 import { plainTimes, timesInStep, type OverlapTimes } from './in-step';
+import { plantedApart, sinceHalf, together, untilHalf, within } from './join-contacts';
 import { bearsAt, lineUp, type Meeting, type MetBy } from './line-up';
 import type { LaidPiece } from './piece';
 import type { JoinInto } from './schema';
@@ -68,7 +68,7 @@ export function joinPieces(
 
 /** What has been joined so far: its last piece is still known beyond its end. */
 interface Sofar extends Joined {
-  /** The last piece, placed, and the frame of the join at its motion's frame 0. */
+  /** The last piece, placed, as far as it has been joined already as it is in the join; and the frame of the join at its motion's frame 0. */
   readonly last: LaidPiece;
   readonly offset: number;
 }
@@ -100,29 +100,6 @@ function movedBy(piece: LaidPiece, transform: FloorTransform): LaidPiece {
   return { ...piece, motion, contacts: { ...piece.contacts, floorM: piece.contacts.floorM + (transform.y ?? 0) } };
 }
 
-/** Contacts of some frames, counted from a frame of the join. */
-function within({ fps, floorM, left, right }: Contacts, from: number, to: number, at: number): Contacts {
-  const own = (all: readonly Interval[]) =>
-    all
-      .map((one) => ({ from: Math.max(from, one.from) - from + at, to: Math.min(to, one.to) - from + at }))
-      .filter((one) => one.to > one.from);
-  return { fps, floorM, left: own(left), right: own(right) };
-}
-
-/** Contacts of both, those that touch or nearly do made one. */
-function together(a: Contacts, b: Contacts): Contacts {
-  const merged = (x: readonly Interval[], y: readonly Interval[]) => {
-    const out: { from: number; to: number }[] = [];
-    for (const own of [...x, ...y].sort((p, q) => p.from - q.from)) {
-      const last = out.at(-1);
-      if (last && own.from - last.to <= 2) last.to = Math.max(last.to, own.to);
-      else out.push({ ...own });
-    }
-    return out;
-  };
-  return { ...a, left: merged(a.left, b.left), right: merged(a.right, b.right) };
-}
-
 function poseAt(piece: LaidPiece, frame: number): Meeting {
   const { motion, contacts } = piece;
   const at = Math.min(motion.frames - 1, Math.max(0, frame));
@@ -145,10 +122,14 @@ function followed(sofar: Sofar, piece: LaidPiece, into: JoinInto): Sofar {
   // The frame in which both meet is the coming one's.
   const kept = end;
   const motion = joinMotions([cutMotion(sofar.motion, 0, kept - 1), coming]);
-  const contacts = together(within(sofar.contacts, 0, kept, 0), within(piece.contacts, piece.start, piece.start + piece.frames, kept));
+  const carried = isCarried ? Math.min(into.frames, piece.frames - 1) : 0;
+  const contacts = together(
+    within(sofar.contacts, 0, kept, 0),
+    isCarried ? sinceCarried(piece, motion, kept, carried) : within(piece.contacts, piece.start, piece.start + piece.frames, kept),
+  );
   const meet = {
-    from: kept - (isCarried ? 0 : 1),
-    to: kept + (isCarried ? Math.min(into.frames, piece.frames - 1) : 0),
+    from: kept,
+    to: kept + carried,
     by,
     isInStep: false,
   };
@@ -156,6 +137,14 @@ function followed(sofar: Sofar, piece: LaidPiece, into: JoinInto): Sofar {
     ...meet,
     turn: transform.turn,
   });
+}
+
+/** Contacts of a piece that the difference is carried into: a foot that the difference moves bears only when that has died out. */
+function sinceCarried({ contacts, start, frames: own }: LaidPiece, motion: Motion, from: number, frames: number): Contacts {
+  const weights = overlapWeights(frames, 'smooth');
+  const feet = plantedApart(motion, from, from + frames, weights, [0, 0]);
+  const times = Float64Array.from({ length: frames + 1 }, (_, f) => start + f);
+  return sinceHalf(contacts, { from, frames, weights, times, feet, last: start + own - 1 });
 }
 
 function overlapped(sofar: Sofar, piece: LaidPiece, into: JoinInto, number: number): Sofar {
@@ -185,7 +174,7 @@ function overlapped(sofar: Sofar, piece: LaidPiece, into: JoinInto, number: numb
   const next = Math.round(coming[frames]);
   const last = piece.start + piece.frames - 1;
   const rest = next < last ? [cutMotion(placed.motion, next + 1, last)] : [];
-  const motion = joinMotions([cutMotion(sofar.motion, 0, from - 1 < 0 ? 0 : from - 1), both, ...rest].slice(from === 0 ? 1 : 0));
+  const motion = joinMotions([...(from > 0 ? [cutMotion(sofar.motion, 0, from - 1)] : []), both, ...rest]);
   const feet = plantedApart(motion, from, end, weights);
   const contacts = together(
     untilHalf(sofar.contacts, { from, frames, weights, times: leaving.map((t) => t + sofar.offset), feet }),
@@ -201,71 +190,6 @@ function overlapped(sofar: Sofar, piece: LaidPiece, into: JoinInto, number: numb
 /** Whether both motions have what the overlap asks of them. */
 const isThere = ({ leaving, coming }: OverlapTimes, a: Motion, b: Motion): boolean =>
   Math.min(...leaving) >= 0 && Math.max(...leaving) <= a.frames - 1 && Math.min(...coming) >= 0 && Math.max(...coming) <= b.frames - 1;
-
-interface Half {
-  readonly from: number;
-  readonly frames: number;
-  readonly weights: Float64Array;
-  /** The piece's own instant at each frame of the overlap. */
-  readonly times: Float64Array;
-  /** Shares of the coming piece at which each foot is let go, and at which it bears again. */
-  readonly feet: Feet;
-}
-
-type Feet = Readonly<Record<Side, readonly [letGo: number, bears: number]>>;
-
-/** A foot that goes further than this over the middle of an overlap cannot have stood there all the time, metres. */
-const APART = 0.03;
-const HALF = [0.5, 0.5] as const;
-/** Such a foot takes a step from the one place to the other meanwhile. */
-const STEPPING = [0.12, 0.88] as const;
-
-/** A foot that stands at one place in the one piece and at another in the other is let go in between. */
-function plantedApart(motion: Motion, from: number, to: number, weights: Float64Array): Feet {
-  const found = groundwork(cutMotion(motion, from, to));
-  if (!found) return { left: HALF, right: HALF };
-  const { positions, joints } = found.globals;
-  const [a, b] = [weights.findIndex((w) => w > STEPPING[0]), weights.findIndex((w) => w >= STEPPING[1])];
-  const of = (side: Side) => {
-    const at = (f: number) => (f * joints + found.body.legs[side].ankle) * 3;
-    const way = Math.hypot(positions[at(b)] - positions[at(a)], positions[at(b) + 2] - positions[at(a) + 2]);
-    return way > APART ? STEPPING : HALF;
-  };
-  return { left: of('left'), right: of('right') };
-}
-
-/** The frame of the overlap at which a piece's instant is played. */
-function frameOf(times: Float64Array, instant: number): number {
-  let f = 0;
-  while (f < times.length && times[f] < instant - 1e-6) f++;
-  return f;
-}
-
-/** Of the leaving piece: contacts that have begun before the other counts more; those end with the overlap's middle. */
-function untilHalf({ fps, floorM, left, right }: Contacts, { from, frames, weights, times, feet }: Half): Contacts {
-  const at = (f: number) => (f <= from ? f : from + Math.min(frames + 1, frameOf(times, f)));
-  const own = (all: readonly Interval[], [letGo]: Feet[Side]) => {
-    const half = from + weights.findIndex((w) => w >= letGo);
-    return all.map((one) => ({ from: at(one.from), to: Math.min(half, at(one.to)) })).filter((one) => one.to > one.from);
-  };
-  return { fps, floorM, left: own(left, feet.left), right: own(right, feet.right) };
-}
-
-/** Of the coming piece: contacts that last beyond the overlap's middle; those begin there. */
-function sinceHalf(
-  { fps, floorM, left, right }: Contacts,
-  { from, frames, weights, times, last, feet }: Half & { last: number },
-): Contacts {
-  const end = times[frames];
-  const at = (f: number) => (f >= end ? from + frames + Math.round(f - end) : from + frameOf(times, f));
-  const own = (all: readonly Interval[], [, bears]: Feet[Side]) => {
-    const half = from + weights.findIndex((w) => w >= bears);
-    return all
-      .map((one) => ({ from: Math.max(half, at(one.from)), to: at(Math.min(last + 1, one.to)) }))
-      .filter((one) => one.to > one.from);
-  };
-  return { fps, floorM, left: own(left, feet.left), right: own(right, feet.right) };
-}
 
 interface Made {
   readonly motion: Motion;
@@ -283,9 +207,24 @@ function finish(sofar: Sofar, { motion, contacts, placed, offset, from, to }: Ma
     contacts,
     spans: [...sofar.spans, { from, to }],
     meets: [...sofar.meets, meet],
-    last: placed,
+    last: { ...placed, motion: withFramesOf(placed.motion, held, offset) },
     offset,
   };
+}
+
+/** The motion of the last piece with what has become of it: the next overlap goes on from that, however short the piece is. */
+function withFramesOf(motion: Motion, joined: Motion, offset: number): Motion {
+  const out = cutMotion(motion, 0, motion.frames - 1);
+  const stride = motion.skeleton.joints.length * 4;
+  const first = Math.max(0, offset);
+  const last = Math.min(joined.frames, offset + motion.frames);
+  out.rotations.set(joined.rotations.subarray(first * stride, last * stride), (first - offset) * stride);
+  out.rootPositions.set(joined.rootPositions.subarray(first * 3, last * 3), (first - offset) * 3);
+  out.translations?.forEach((own, j) => {
+    const of = joined.translations?.get(j);
+    if (of) own.set(of.subarray(first * 3, last * 3), (first - offset) * 3);
+  });
+  return out;
 }
 
 function checkAlike(a: Motion, b: Motion, number: number): void {
