@@ -1,4 +1,5 @@
 import { quantile } from '../math/statistics';
+import { followPoint } from '../model/fixed-point';
 import { forwardKinematics } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 
@@ -27,25 +28,13 @@ export interface Pop {
  * popIn(motion, [100, 110], [[0, 100], [110, motion.frames]]).cm < 1; // true
  */
 export function popIn(motion: Motion, [from, to]: readonly [number, number], usual: readonly (readonly [number, number])[]): Pop {
-  const { positions, rotations, joints, frames } = forwardKinematics(motion);
+  const globals = forwardKinematics(motion);
+  const { joints, frames } = globals;
   const off = new Float64Array(frames);
-  const point = new Float64Array(frames * 3);
   let worst: Pop = { cm: 0, frame: from, joint: 0 };
   for (let j = 0; j < joints; j++) {
-    for (const [vx, vy, vz] of POINTS) {
-      for (let f = 0; f < frames; f++) {
-        const [q, p] = [(f * joints + j) * 4, (f * joints + j) * 3];
-        const x = rotations[q],
-          y = rotations[q + 1],
-          z = rotations[q + 2],
-          w = rotations[q + 3];
-        const tx = 2 * (y * vz - z * vy),
-          ty = 2 * (z * vx - x * vz),
-          tz = 2 * (x * vy - y * vx);
-        point[f * 3] = positions[p] + vx + w * tx + y * tz - z * ty;
-        point[f * 3 + 1] = positions[p + 1] + vy + w * ty + z * tx - x * tz;
-        point[f * 3 + 2] = positions[p + 2] + vz + w * tz + x * ty - y * tx;
-      }
+    for (const local of POINTS) {
+      const point = followPoint(globals, { joint: j, local });
       for (let f = 2; f < frames - 2; f++) {
         let square = 0;
         for (let k = 0; k < 3; k++) {
