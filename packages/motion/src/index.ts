@@ -202,8 +202,18 @@ export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 export { buildJoin, type JoinSources } from './join/build-join';
 export { joinFigures, type JoinFigures } from './join/figures';
 export { joinPieces, type Joined, type Meet, type PieceSpan } from './join/join-pieces';
-export { layPiece, type LaidPiece } from './join/piece';
-export { joinIntoSchema, joinSchema, type Join, type JoinInput, type JoinInto, type JoinPiece } from './join/schema';
+export { layPiece, levelAt, type LaidPiece, type Level } from './join/piece';
+export {
+  joinIntoSchema,
+  joinSchema,
+  shiftSchema,
+  type Join,
+  type JoinInput,
+  type JoinInto,
+  type JoinPiece,
+  type Shift,
+} from './join/schema';
+export { shiftPiece } from './join/shift';
 export { JOIN_BOUNDS, whereTheyFit, type Fitting, type FittingSearch } from './join/where-they-fit';
 export { popIn, type Pop } from './measure/pop';
 

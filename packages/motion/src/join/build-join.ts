@@ -4,6 +4,7 @@ import type { Motion } from '../model/motion';
 import { joinPieces, type Joined } from './join-pieces';
 import { layPiece, type LaidPiece } from './piece';
 import type { Join, JoinPiece } from './schema';
+import { shiftPiece } from './shift';
 
 /** Where pieces come from. */
 export interface JoinSources {
@@ -25,7 +26,7 @@ export interface JoinSources {
 export function buildJoin({ name, pieces, start }: Join, sources: JoinSources): Joined {
   const laid = pieces.map((piece, i) => {
     try {
-      return { piece: layOut(piece, sources), into: piece.into };
+      return { piece: piece.shifts.reduce(shiftPiece, layOut(piece, sources)), into: piece.into };
     } catch (error) {
       if (error instanceof InputError) throw new InputError(error.code, `Piece ${i + 1} of join "${name}": ${error.message}`, error.place);
       throw error;

@@ -2,6 +2,7 @@ import { groundwork } from '../measure/groundwork';
 import { popIn } from '../measure/pop';
 import { sinkIn, slides } from '../measure/slide';
 import type { Joined, Meet } from './join-pieces';
+import type { Level } from './piece';
 
 /** How good a join is. */
 export interface JoinFigures {
@@ -32,7 +33,7 @@ const BESIDE = 1.5;
  * const cut = layPiece(cutClip(motion, 20, 120), { times: 1 });
  * joinFigures(joinPieces([cut, cut].map((piece) => ({ piece, into: joinIntoSchema.parse({}) })), 'origin')).length; // 1
  */
-export function joinFigures({ motion, contacts, meets }: Joined): JoinFigures[] {
+export function joinFigures({ motion, contacts, meets, levels }: Joined): JoinFigures[] {
   const found = groundwork(motion);
   const beside = Math.round(BESIDE * motion.fps);
   const all = found ? slides(found.soles, contacts) : [];
@@ -52,7 +53,7 @@ export function joinFigures({ motion, contacts, meets }: Joined): JoinFigures[] 
       popFrame: pop.frame,
       popJoint: motion.skeleton.joints[pop.joint].name,
       slideCm: own.reduce((most, { excursionCm }) => Math.max(most, excursionCm), 0),
-      sinkCm: found ? sinkIn(found.soles, from, to + 1) : 0,
+      sinkCm: found ? sinkIn(found.soles, from, to + 1, (f) => contacts.floorM + lowerLevel(levels, f)) : 0,
       speedMps: {
         before: speedIn(motion.rootPositions, from - beside, from, motion.fps),
         through: speedIn(motion.rootPositions, from, to, motion.fps),
@@ -61,6 +62,10 @@ export function joinFigures({ motion, contacts, meets }: Joined): JoinFigures[] 
     };
   });
 }
+
+/** How much higher the ground is than at the beginning; while it changes, the lower of both. */
+const lowerLevel = (levels: readonly Level[], f: number): number =>
+  levels.reduce((sum, { from, to, raise }) => sum + ((raise > 0 ? f >= to : f > from) ? raise : 0), 0);
 
 /** From one frame to another as the crow flies, metres a second. */
 function speedIn(p: Float32Array, from: number, to: number, fps: number): number {

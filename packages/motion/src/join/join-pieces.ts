@@ -12,13 +12,15 @@ import { holdThrough } from './hold';
 import { plainTimes, timesInStep, type OverlapTimes } from './in-step';
 import { plantedApart, sinceHalf, together, untilHalf, within } from './join-contacts';
 import { bearsAt, lineUp, type Meeting, type MetBy } from './line-up';
-import type { LaidPiece } from './piece';
+import { levelAt, type LaidPiece, type Level } from './piece';
 import type { JoinInto } from './schema';
 
 /** Where a piece lies in what was joined, frames, first and last; in an overlap two lie there. */
 export interface PieceSpan {
   readonly from: number;
   readonly to: number;
+  /** The frame of the join at which the piece's first frame would be: in step, it may begin later in itself, or earlier. */
+  readonly start: number;
 }
 
 /** Where two pieces meet. */
@@ -39,6 +41,8 @@ export interface Joined {
   readonly contacts: Contacts;
   readonly spans: readonly PieceSpan[];
   readonly meets: readonly Meet[];
+  /** Where the ground changes, in frames of the join. */
+  readonly levels: readonly Level[];
 }
 
 /**
@@ -63,7 +67,7 @@ export function joinPieces(
   });
   const motion = sofar.motion;
   alignSigns(motion);
-  return { motion, contacts: sofar.contacts, spans: sofar.spans, meets: sofar.meets };
+  return { motion, contacts: sofar.contacts, spans: sofar.spans, meets: sofar.meets, levels: sofar.levels };
 }
 
 /** What has been joined so far: its last piece is still known beyond its end. */
@@ -79,8 +83,9 @@ function begin(piece: LaidPiece, start: 'origin' | 'captured'): Sofar {
   return {
     motion: cutMotion(placed.motion, from, from + frames - 1),
     contacts: within(placed.contacts, from, from + frames, 0),
-    spans: [{ from: 0, to: frames - 1 }],
+    spans: [{ from: 0, to: frames - 1, start: 0 }],
     meets: [],
+    levels: levelsBy(placed, -from),
     last: placed,
     offset: -from,
   };
@@ -107,7 +112,7 @@ function poseAt(piece: LaidPiece, frame: number): Meeting {
   return {
     pose: resampleAt(motion, [at], motion.fps),
     bears: { left: bearsAt(contacts, 'left', near), right: bearsAt(contacts, 'right', near) },
-    floorM: contacts.floorM,
+    floorM: contacts.floorM + levelAt(piece.levels, near),
   };
 }
 
@@ -205,12 +210,19 @@ function finish(sofar: Sofar, { motion, contacts, placed, offset, from, to }: Ma
   return {
     motion: held,
     contacts,
-    spans: [...sofar.spans, { from, to }],
+    spans: [...sofar.spans, { from, to, start: offset + placed.start }],
     meets: [...sofar.meets, meet],
+    levels: [...sofar.levels, ...levelsBy(placed, offset)],
     last: { ...placed, motion: withFramesOf(placed.motion, held, offset) },
     offset,
   };
 }
+
+/** The levels of a piece that lie in it, in frames of the join. */
+const levelsBy = ({ levels, start, frames }: LaidPiece, offset: number): Level[] =>
+  (levels ?? [])
+    .filter(({ from, to }) => to > start && from < start + frames)
+    .map(({ from, to, raise }) => ({ from: from + offset, to: to + offset, raise }));
 
 /** The motion of the last piece with what has become of it: the next overlap goes on from that, however short the piece is. */
 function withFramesOf(motion: Motion, joined: Motion, offset: number): Motion {

@@ -8,6 +8,7 @@ import { joinMotions } from '../model/join';
 import { cutMotion, type Motion } from '../model/motion';
 import { cycleTransform, pickFrames } from '../model/repeat';
 import { headings } from '../measure/heading';
+import { smoothStep5 } from '../math/smooth';
 
 /** A piece as it is laid out: its frames, and what is known of the motion before and after them. */
 export interface LaidPiece {
@@ -20,7 +21,20 @@ export interface LaidPiece {
   readonly contacts: Contacts;
   /** Frames at which a copy begins, from the piece's own first; without it. */
   readonly seams: readonly number[];
+  /** Where the ground under it changes, in frames of the motion. */
+  readonly levels?: readonly Level[];
 }
+
+/** Ground that is higher, or lower, behind some frames than before them, metres. */
+export interface Level {
+  readonly from: number;
+  readonly to: number;
+  readonly raise: number;
+}
+
+/** How much higher the ground is at a frame than at the beginning, metres. */
+export const levelAt = (levels: readonly Level[] | undefined, frame: number): number =>
+  (levels ?? []).reduce((sum, { from, to, raise }) => sum + raise * smoothStep5((frame - from) / Math.max(1, to - from)), 0);
 
 export interface PieceCut {
   readonly from?: number;

@@ -32,13 +32,32 @@ export const joinIntoSchema = z.object({
 });
 export type JoinInto = z.infer<typeof joinIntoSchema>;
 
+/** From a frame on, all that follows is raised, moved or turned. */
+export const shiftSchema = z.object({
+  /** Frame of the piece, counted from its first. */
+  at: z.int().min(0).max(1e7),
+  /** Frames in which it happens; feet in the air take it along as far as they are. */
+  frames: z.int().min(1).max(600).default(18),
+  /** Up, metres. */
+  raise: z.number().min(-5).max(5).default(0),
+  /** Where the body faces, and to its left, metres. */
+  ahead: z.number().min(-20).max(20).default(0),
+  left: z.number().min(-20).max(20).default(0),
+  /** To the left, degrees. */
+  turnDeg: z.number().min(-360).max(360).default(0),
+});
+export type Shift = z.infer<typeof shiftSchema>;
+
 const trimmed = {
+  /** So that a piece can be told from others that are alike. */
+  id: z.string().min(1).max(60).optional(),
   /** First and last frame; beyond the clip as far as there is motion, and of a loop round and round. Left out: all of it. */
   from: frame.optional(),
   to: frame.optional(),
   /** So often on end, in part too: each copy starts where the last one stopped. */
   times: z.number().min(0.01).max(1000).default(1),
   into: joinIntoSchema.prefault({}),
+  shifts: z.array(shiftSchema).max(100).default([]),
 };
 const piece = z.union([
   z.object({ clip: clipNameSchema, ...trimmed }),

@@ -91,13 +91,17 @@ export function hoverCm(soles: Soles, contacts: Contacts): number {
 /** Deepest sole point below the floor in any frame, centimetres; 0 when none is. */
 export const sinkCm = (soles: Soles): number => sinkIn(soles, 0, soles.left.heel.length / 3);
 
-/** The same in some frames only, the first and the first after. */
-export function sinkIn(soles: Soles, from: number, to: number): number {
+/**
+ * The same in some frames only, the first and the first after.
+ *
+ * @param level of the ground per frame, where it is not the floor
+ */
+export function sinkIn(soles: Soles, from: number, to: number, level: (frame: number) => number = () => soles.floor): number {
   let low = 0;
   for (const side of ['left', 'right'] as const) {
     for (const points of [soles[side].heel, soles[side].ball, soles[side].tip]) {
       const end = Math.min(points.length, to * 3);
-      for (let i = Math.max(0, from) * 3 + 1; i < end; i += 3) low = Math.min(low, points[i] - soles.floor);
+      for (let i = Math.max(0, from) * 3 + 1; i < end; i += 3) low = Math.min(low, points[i] - level(Math.floor(i / 3)));
     }
   }
   return -low * 100 + 0;
