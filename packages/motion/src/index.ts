@@ -101,6 +101,7 @@ export { findLoops, type LoopCandidate, type LoopSearch } from './find/loops';
 export { matchTakes, type PlacedSpan } from './find/match-takes';
 export { proposals, type Proposal } from './find/proposals';
 export { nearestPair, partnersOf, recurrence } from './find/recurrence';
+export { motionPair, pairMap, type MotionPair } from './find/pair-map';
 export { movements, runsOf, segments, turnsOf, UP_TO_SPEED, type Segment, type SegmentKind } from './find/segments';
 export { strideTraces, type StrideTraces } from './find/stride-traces';
 

@@ -12,6 +12,8 @@ import {
   joinSchema,
   layPiece,
   makeClips,
+  motionPair,
+  pairMap,
   parseProject,
   popIn,
   recipeRunner,
@@ -268,4 +270,17 @@ describe('a join in a project', () => {
     const other = capture('walk', { seconds: 3, fps: 30, seed: 4 }).motion;
     expect(() => build({ name: 'round', pieces: [{ clip: 'stroll' }, { take: 'a', from: 20, to: 60 }] }, other)).toThrow(InputError);
   });
+});
+
+test('a pair map is lightest where the search proposes to join, and of a motion with itself along its diagonal', () => {
+  const [a, b] = [ground('walk'), ground('hush')];
+  const size = 90;
+  const pair = motionPair(a, b);
+  const map = pairMap(pair, [0, a.motion.frames - 1], [0, b.motion.frames - 1], size);
+  const [first] = whereTheyFit(a, b, into(), 6).candidates;
+  const cell = (frame: number, frames: number) => Math.round((frame * (size - 1)) / (frames - 1));
+  const here = map[cell(first.a, a.motion.frames) * size + cell(first.b, b.motion.frames)];
+  expect([...map].filter((value) => value > here + 12).length).toBeLessThan(0.04 * size * size);
+  const own = pairMap(motionPair(a, a), [0, 80], [0, 80], 9);
+  for (let i = 0; i < 9; i++) expect(own[i * 10]).toBe(255);
 });

@@ -2,7 +2,7 @@ import { groundwork } from '../measure/groundwork';
 import { popIn } from '../measure/pop';
 import { sinkIn, slides } from '../measure/slide';
 import type { Joined, Meet } from './join-pieces';
-import type { Level } from './piece';
+import { lowerLevel } from './piece';
 
 /** How good a join is. */
 export interface JoinFigures {
@@ -62,10 +62,6 @@ export function joinFigures({ motion, contacts, meets, levels }: Joined): JoinFi
     };
   });
 }
-
-/** How much higher the ground is than at the beginning; while it changes, the lower of both. */
-const lowerLevel = (levels: readonly Level[], f: number): number =>
-  levels.reduce((sum, { from, to, raise }) => sum + ((raise > 0 ? f >= to : f > from) ? raise : 0), 0);
 
 /** From one frame to another as the crow flies, metres a second. */
 function speedIn(p: Float32Array, from: number, to: number, fps: number): number {

@@ -1,7 +1,8 @@
 import { lockFeet } from '../edit/lock-feet';
 import { reachFeet } from '../edit/reach-feet';
+import { movingAverage } from '../math/filter';
 import { groundwork } from '../measure/groundwork';
-import { slides } from '../measure/slide';
+import { sinkIn, slides } from '../measure/slide';
 import type { Soles } from '../measure/soles';
 import type { Body, Side } from '../model/body';
 import type { Contacts, Interval } from '../model/contacts';
@@ -20,13 +21,26 @@ const STEP = 0.03;
 const LIFT = 0.02;
 const LIFT_SHARE = 0.18;
 
+/** What is lifted out of the ground at the end of an overlap dies out over so much, seconds. */
+const EDGE = 0.1;
+/** So little is not lifted, metres. */
+const UNFELT = 0.0003;
+/** A sole that is no deeper in the ground than this is left there, metres. */
+const SUNK = 0.002;
+
 /**
  * A motion whose planted feet are held in the contacts that reach into an overlap; outside of those contacts and what leads to them nothing is changed, to
- * the bit.
+ * the bit. Soles that the overlap would bring under the ground are lifted out of it.
  *
  * @param overlap first and last frame
+ * @param ground its level in a frame, metres
  */
-export function holdThrough(motion: Motion, contacts: Contacts, [first, last]: readonly [number, number]): Motion {
+export function holdThrough(
+  motion: Motion,
+  contacts: Contacts,
+  [first, last]: readonly [number, number],
+  ground: (frame: number) => number,
+): Motion {
   const found = groundwork(motion);
   const points = found?.soles.points;
   if (!found || !points) return motion;
@@ -36,7 +50,8 @@ export function holdThrough(motion: Motion, contacts: Contacts, [first, last]: r
     own.to > first &&
     slid.some((slide) => slide.side === side && slide.from === own.from && slide.to === own.to && slide.excursionCm > STILL);
   const held = { left: contacts.left.filter(reaches('left')), right: contacts.right.filter(reaches('right')) };
-  const all = [...held.left, ...held.right];
+  const sinks = sinkIn(found.soles, first, last + 1, ground) > SUNK * 100;
+  const all = [...held.left, ...held.right, ...(sinks ? [{ from: first, to: last }] : [])];
   if (all.length === 0) return motion;
   const beside = Math.ceil(BLEND * motion.fps) + 2;
   const from = Math.max(0, Math.min(...all.map((own) => own.from)) - beside);
@@ -56,7 +71,9 @@ export function holdThrough(motion: Motion, contacts: Contacts, [first, last]: r
   const walker = { motion: stretch, globals: within.globals, body: found.body, soles: solesIn(stretch, within.globals) };
   const own = { ...contacts, left: held.left.map(moved), right: held.right.map(moved) };
   const still = lockFeet(walker, own, { blend: BLEND, hips: true, level: false }, 2, solesIn);
-  const locked = liftSteps(still, found.body, own, [first - from, last - from]);
+  const bearing = { ...contacts, left: contacts.left.map(moved), right: contacts.right.map(moved) };
+  const stepped = liftSteps(still, found.body, own, [first - from, last - from]);
+  const locked = sinks ? liftOut(stepped, found.body, bearing, solesIn, [first - from, last - from], (f) => ground(f + from)) : stepped;
   const out = cutMotion(motion, 0, motion.frames - 1);
   out.rotations.set(locked.rotations, from * motion.skeleton.joints.length * 4);
   out.rootPositions.set(locked.rootPositions, from * 3);
@@ -87,6 +104,45 @@ function liftSteps(motion: Motion, body: Body, contacts: Contacts, [first, last]
   if (!isLifted) return motion;
   const out = cutMotion(motion, 0, motion.frames - 1);
   reachFeet(out, globals, body, targets, false);
+  return out;
+}
+
+/** Soles of feet that do not bear are lifted out of the ground, in the overlap; to both sides of it what is lifted dies out. */
+function liftOut(
+  motion: Motion,
+  body: Body,
+  contacts: Contacts,
+  solesIn: (motion: Motion, globals: Globals) => Soles,
+  [first, last]: readonly [number, number],
+  ground: (frame: number) => number,
+): Motion {
+  const globals = forwardKinematics(motion);
+  const targets = { left: anklesOf(globals, body, 'left'), right: anklesOf(globals, body, 'right') };
+  const soles = solesIn(motion, globals);
+  const edge = Math.max(1, Math.round(EDGE * motion.fps));
+  const isLifted = new Uint8Array(motion.frames);
+  for (const side of ['left', 'right'] as const) {
+    const { heel, ball, tip } = soles[side];
+    const depth = Float64Array.from({ length: motion.frames }, (_, f) => {
+      // Where a contact begins or ends the foot is still on its way.
+      const bears = Math.max(0, ...contacts[side].map(({ from, to }) => Math.min(f - from + 1, to - f) / edge));
+      const outside = Math.max(first - f, f - last, 0);
+      const under = ground(f) - Math.min(heel[f * 3 + 1], ball[f * 3 + 1], tip[f * 3 + 1]);
+      return Math.max(0, under) * Math.max(0, 1 - outside / edge) * Math.max(0, 1 - bears);
+    });
+    movingAverage(depth, edge).forEach((lift, f) => {
+      if (lift < UNFELT) return;
+      targets[side][f * 3 + 1] += lift;
+      isLifted[f] = 1;
+    });
+  }
+  const out = cutMotion(motion, 0, motion.frames - 1);
+  reachFeet(out, globals, body, targets, false);
+  // A leg that is reached with is never quite straight: where nothing was lifted, nothing is changed.
+  const stride = motion.skeleton.joints.length * 4;
+  isLifted.forEach((is, f) => {
+    if (!is) out.rotations.set(motion.rotations.subarray(f * stride, (f + 1) * stride), f * stride);
+  });
   return out;
 }
 

@@ -12,7 +12,7 @@ import { holdThrough } from './hold';
 import { plainTimes, timesInStep, type OverlapTimes } from './in-step';
 import { plantedApart, sinceHalf, together, untilHalf, within } from './join-contacts';
 import { bearsAt, lineUp, type Meeting, type MetBy } from './line-up';
-import { levelAt, type LaidPiece, type Level } from './piece';
+import { levelAt, lowerLevel, type LaidPiece, type Level } from './piece';
 import type { JoinInto } from './schema';
 
 /** Where a piece lies in what was joined, frames, first and last; in an overlap two lie there. */
@@ -206,13 +206,17 @@ interface Made {
 }
 
 function finish(sofar: Sofar, { motion, contacts, placed, offset, from, to }: Made, into: JoinInto, meet: Meet): Sofar {
-  const held = into.hold && into.frames > 0 ? holdThrough(motion, contacts, [meet.from, meet.to]) : motion;
+  const levels = [...sofar.levels, ...levelsBy(placed, offset)];
+  const held =
+    into.hold && into.frames > 0
+      ? holdThrough(motion, contacts, [meet.from, meet.to], (f) => contacts.floorM + lowerLevel(levels, f))
+      : motion;
   return {
     motion: held,
     contacts,
     spans: [...sofar.spans, { from, to, start: offset + placed.start }],
     meets: [...sofar.meets, meet],
-    levels: [...sofar.levels, ...levelsBy(placed, offset)],
+    levels,
     last: { ...placed, motion: withFramesOf(placed.motion, held, offset) },
     offset,
   };

@@ -36,6 +36,10 @@ export interface Level {
 export const levelAt = (levels: readonly Level[] | undefined, frame: number): number =>
   (levels ?? []).reduce((sum, { from, to, raise }) => sum + raise * smoothStep5((frame - from) / Math.max(1, to - from)), 0);
 
+/** The same where no sole may be lower: while the ground changes, the lower of both. */
+export const lowerLevel = (levels: readonly Level[], frame: number): number =>
+  levels.reduce((sum, { from, to, raise }) => sum + ((raise > 0 ? frame >= to : frame > from) ? raise : 0), 0);
+
 export interface PieceCut {
   readonly from?: number;
   readonly to?: number;

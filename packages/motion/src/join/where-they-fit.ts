@@ -21,6 +21,8 @@ export interface Fitting {
 
 export interface FittingSearch {
   readonly candidates: readonly Fitting[];
+  /** The pairs most alike, before any was joined. */
+  readonly nearest: readonly NearPair[];
   /** How many pairs of instants were compared. */
   readonly pairs: number;
 }
@@ -50,9 +52,15 @@ const AROUND = 1.6;
  */
 export function whereTheyFit(a: Groundwork, b: Groundwork, into: JoinInto = joinIntoSchema.parse({}), most = 10): FittingSearch {
   const half = into.frames >> 1;
-  const nearest = nearestPairs(a, b, TRIED * most, { a: [half, a.motion.frames - 1 - half], b: [half, b.motion.frames - 1 - half] });
-  const candidates = nearest.map((pair) => tried(a, b, pair, into)).sort((p, q) => lackOf(p) - lackOf(q) || p.poseCm - q.poseCm);
-  return { candidates: candidates.slice(0, most), pairs: a.motion.frames * b.motion.frames };
+  const nearest = nearestPairs(a, b, Math.max(20, TRIED * most), {
+    a: [half, a.motion.frames - 1 - half],
+    b: [half, b.motion.frames - 1 - half],
+  });
+  const candidates = nearest
+    .slice(0, TRIED * most)
+    .map((pair) => tried(a, b, pair, into))
+    .sort((p, q) => lackOf(p) - lackOf(q) || p.poseCm - q.poseCm);
+  return { candidates: candidates.slice(0, most), nearest, pairs: a.motion.frames * b.motion.frames };
 }
 
 /** How far a join is out of its bounds: those that are within come before all others, by how alike the poses are. */

@@ -64,7 +64,8 @@ export const travel = defineStep(schema, {
     // The root stands on the floor, wherever the suit believed the floor to be.
     const floor = groundwork(clip.motion)?.soles.floor ?? 0;
     for (let f = 0; f < motion.frames; f++) motion.rootPositions[f * 3 + 1] -= floor;
-    return { ...clip, motion, travel: toOrigin(root), way: undefined };
+    const contacts = clip.contacts && { ...clip.contacts, floorM: clip.contacts.floorM - floor };
+    return { ...clip, motion, ...(contacts && { contacts }), travel: toOrigin(root), way: undefined };
   },
 });
 
