@@ -18,7 +18,16 @@ export type Paired = (typeof PAIRED)[number];
 
 /** What somebody does on a seed: a whole take, or the stretch of one in which he starts, stops or turns. */
 function doing(what: Paired, seed: number): Groundwork {
-  const script = { stroll: 'walk', jog: 'jog', hush: 'hush', start: 'start-stop', stop: 'start-stop', turn: 'turn', hop: 'hop', wait: 'idle' } as const;
+  const script = {
+    stroll: 'walk',
+    jog: 'jog',
+    hush: 'hush',
+    start: 'start-stop',
+    stop: 'start-stop',
+    turn: 'turn',
+    hop: 'hop',
+    wait: 'idle',
+  } as const;
   const { motion } = capture(script[what], { seconds: 8, seed });
   const found = groundwork(motion);
   if (!found) throw new Error('nobody is there');

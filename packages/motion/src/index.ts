@@ -200,9 +200,9 @@ export { stepClips, type StepClips } from './recipe/step-clips';
 export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 
 // Joining clips
-export { buildJoin, type JoinSources } from './join/build-join';
+export { buildJoin, layOut, type JoinSources } from './join/build-join';
 export { joinFigures, type JoinFigures } from './join/figures';
-export { joinPieces, type Joined, type Meet, type PieceSpan } from './join/join-pieces';
+export { joiner, joinPieces, type Joined, type PlacedPiece, type Meet, type PieceSpan } from './join/join-pieces';
 export { layPiece, levelAt, type LaidPiece, type Level } from './join/piece';
 export {
   joinIntoSchema,
@@ -215,7 +215,7 @@ export {
   type Shift,
 } from './join/schema';
 export { shiftPiece } from './join/shift';
-export { JOIN_BOUNDS, whereTheyFit, type Fitting, type FittingSearch } from './join/where-they-fit';
+export { JOIN_BOUNDS, whereTheyFit, type Fitting, type FittingSearch, type Reach } from './join/where-they-fit';
 export { popIn, type Pop } from './measure/pop';
 
 // The project file

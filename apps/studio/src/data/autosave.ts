@@ -1,15 +1,15 @@
-import { savedClipSchema } from '@/http/clip';
-import { dirtyClips, docOf, useClips, type ClipDoc, type SavedClip } from './clips-store';
+import { z } from 'zod';
+import { dirtyDocs, type DocumentKind, type Identified, type Saved } from './document-store';
 import { fetchAs, RequestError } from './fetch-json';
 
 const PAUSE = 350;
 const RETRY = 4000;
 
-let timer: ReturnType<typeof setTimeout> | undefined;
-let running = false;
-
 /** Saves what changed a moment after it changed; returns what ends it. */
-export function startAutosave(): () => void {
+export function startAutosave<Doc extends Identified, Row>(kind: DocumentKind<Doc, Row>): () => void {
+  const { store } = kind;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let running = false;
   const schedule = (after: number) => {
     clearTimeout(timer);
     timer = setTimeout(() => void run(), after);
@@ -17,20 +17,20 @@ export function startAutosave(): () => void {
   const run = async () => {
     if (running) return schedule(PAUSE);
     running = true;
-    const delay = await saveAll();
+    const delay = await saveAll(kind);
     running = false;
     if (delay !== null) schedule(delay);
   };
-  const unsubscribe = useClips.subscribe((now, before) => {
+  const unsubscribe = store.subscribe((now, before) => {
     if (now.docs === before.docs && now.conflicts === before.conflicts) return;
-    if (dirtyClips(now).length > 0) {
-      if (now.state === 'saved') useClips.setState({ state: 'unsaved' });
+    if (dirtyDocs(now).length > 0) {
+      if (now.state === 'saved') store.setState({ state: 'unsaved' });
       schedule(PAUSE);
     } else if (now.state !== 'saving') {
-      useClips.setState({ state: 'saved' });
+      store.setState({ state: 'saved' });
     }
   });
-  if (dirtyClips(useClips.getState()).length > 0) schedule(PAUSE);
+  if (dirtyDocs(store.getState()).length > 0) schedule(PAUSE);
   return () => {
     unsubscribe();
     clearTimeout(timer);
@@ -38,55 +38,65 @@ export function startAutosave(): () => void {
 }
 
 /** Milliseconds after which to try again, or null when all is saved. */
-async function saveAll(): Promise<number | null> {
-  for (let ids = dirtyClips(useClips.getState()); ids.length > 0; ids = dirtyClips(useClips.getState())) {
-    useClips.setState({ state: 'saving' });
+async function saveAll<Doc extends Identified, Row>(kind: DocumentKind<Doc, Row>): Promise<number | null> {
+  const { store } = kind;
+  for (let ids = dirtyDocs(store.getState()); ids.length > 0; ids = dirtyDocs(store.getState())) {
+    store.setState({ state: 'saving' });
     try {
-      for (const id of ids) await saveOne(id);
+      for (const id of ids) await saveOne(kind, id);
     } catch {
-      useClips.setState({ state: 'offline' });
+      store.setState({ state: 'offline' });
       return RETRY;
     }
   }
-  useClips.setState({ state: 'saved' });
+  store.setState({ state: 'saved' });
   return null;
 }
 
-async function saveOne(id: string): Promise<void> {
-  const { docs, saved, project } = useClips.getState();
+async function saveOne<Doc extends Identified, Row>(
+  { store, path, field, docOf, readRow }: DocumentKind<Doc, Row>,
+  id: string,
+): Promise<void> {
+  const { docs, saved, project } = store.getState();
   const doc = docs.find((d) => d.id === id) ?? null;
   const revision = saved[id]?.revision ?? 0;
-  const url = `/api/projects/${project}/clips/${id}`;
+  const url = `/api/projects/${project}/${path}/${id}`;
+  const note = (where: 'saved' | 'conflicts', value: Saved<Doc>) =>
+    store.setState((state) => ({ [where]: { ...state[where], [id]: value } }));
   try {
     const row = doc
-      ? await fetchAs(savedClipSchema, url, {
+      ? await fetchAs(revised, url, {
           method: 'PUT',
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({ ...doc, revision }),
         })
-      : await fetchAs(savedClipSchema, `${url}?revision=${revision}`, { method: 'DELETE' });
-    note('saved', id, { revision: row.revision, doc });
+      : await fetchAs(revised, `${url}?revision=${revision}`, { method: 'DELETE' });
+    note('saved', { revision: row.revision, doc });
   } catch (error) {
     if (!(error instanceof RequestError) || [0, 401, 421].includes(error.status) || error.status >= 500) throw error;
     // The later save is told, and nothing is overwritten: what stands on the server waits beside what is here.
-    const theirs = savedClipSchema.safeParse(error.body.clip).data;
-    note('conflicts', id, { revision: theirs?.revision ?? revision, doc: theirs ? docOf(theirs) : null });
+    const theirs = readRow(error.body[field]);
+    note('conflicts', { revision: theirs?.revision ?? revision, doc: theirs ? docOf(theirs) : null });
   }
 }
 
-function note(where: 'saved' | 'conflicts', id: string, value: SavedClip): void {
-  useClips.setState((state) => ({ [where]: { ...state[where], [id]: value } }));
-}
+/** Of the answer to a save only its revision is taken: what was sent is what stands. */
+const revised = z.looseObject({ revision: z.int() });
 
-/** Ends a conflict: with theirs, with mine over theirs, or with mine as a clip of its own. */
-export function settleConflict(id: string, choice: 'theirs' | 'mine' | 'copy', copy?: ClipDoc): void {
-  const { conflicts, saved, docs } = useClips.getState();
+/** Ends a conflict: with theirs, with mine over theirs, or with mine as a document of its own. */
+export function settleConflict<Doc extends Identified, Row>(
+  { store }: DocumentKind<Doc, Row>,
+  id: string,
+  choice: 'theirs' | 'mine' | 'copy',
+  copy?: Doc,
+): void {
+  const { conflicts, saved, docs } = store.getState();
   const theirs = conflicts[id];
   if (!theirs) return;
   const { [id]: _, ...others } = conflicts;
   const mine = docs.filter((doc) => doc.id !== id);
   const withTheirs = theirs.doc ? docs.map((doc) => (doc.id === id && theirs.doc ? theirs.doc : doc)) : mine;
-  useClips.setState({
+  store.setState({
     conflicts: others,
     saved: { ...saved, [id]: theirs },
     ...(choice === 'theirs' ? { docs: withTheirs } : {}),

@@ -1,52 +1,63 @@
-import { clipInputSchema } from '@lantern/motion';
 import { z } from 'zod';
-import type { ClipRow } from '@/http/clip';
-import { docOf, useClips, type SavedClip } from './clips-store';
+import type { DocumentKind, Identified, Saved } from './document-store';
 
 /** Undo survives a reload, and so does what a crash kept from being saved: both lie in the browser's storage. */
 const MOST_STATES = 60;
 
-const keyOf = (project: string) => `old-lantern.history.${project}`;
-
-/** Histories of before clips had a source are carried over. */
-const doc = clipInputSchema;
-const state = z.object({ docs: z.array(doc) });
+const state = z.object({ docs: z.array(z.unknown()) });
 const kept = z.object({
-  docs: z.array(doc),
+  docs: z.array(z.unknown()),
   revisions: z.record(z.string(), z.number()),
   past: z.array(state),
   future: z.array(state),
 });
 
 /** Fills the store from the server and, where nobody else has saved since, from what this browser kept. */
-export function openProject(project: string, rows: readonly ClipRow[]): void {
-  const saved: Record<string, SavedClip> = Object.fromEntries(rows.map((row) => [row.id, { revision: row.revision, doc: docOf(row) }]));
+export function openDocuments<Doc extends Identified, Row extends { readonly id: string; readonly revision: number }>(
+  kind: DocumentKind<Doc, Row>,
+  project: string,
+  rows: readonly Row[],
+): void {
+  const { store, docOf } = kind;
+  const saved: Record<string, Saved<Doc>> = Object.fromEntries(rows.map((row) => [row.id, { revision: row.revision, doc: docOf(row) }]));
   const server = rows.map(docOf);
-  const memory = readMemory(project);
+  const memory = readMemory(kind, project);
   const isUnchanged = memory !== null && rows.every((row) => memory.revisions[row.id] === row.revision);
-  useClips.setState({ project, docs: memory && isUnchanged ? memory.docs : server, saved, conflicts: {}, state: 'saved' });
-  useClips.temporal.setState(
+  store.setState({ project, docs: memory && isUnchanged ? memory.docs : server, saved, conflicts: {}, state: 'saved' });
+  store.temporal.setState(
     memory && isUnchanged ? { pastStates: memory.past, futureStates: memory.future } : { pastStates: [], futureStates: [] },
   );
 }
 
-type Memory = z.infer<typeof kept>;
+interface Memory<Doc> {
+  readonly docs: Doc[];
+  readonly revisions: Readonly<Record<string, number>>;
+  readonly past: { docs: Doc[] }[];
+  readonly future: { docs: Doc[] }[];
+}
 
-function readMemory(project: string): Memory | null {
+function readMemory<Doc extends Identified, Row>({ key, readDoc }: DocumentKind<Doc, Row>, project: string): Memory<Doc> | null {
   try {
-    const parsed = kept.safeParse(JSON.parse(localStorage.getItem(keyOf(project)) ?? 'null'));
-    return parsed.success ? parsed.data : null;
+    const { docs, revisions, past, future } = kept.parse(JSON.parse(localStorage.getItem(key(project)) ?? 'null'));
+    const read = (all: readonly unknown[]): Doc[] =>
+      all.map((value) => {
+        const doc = readDoc(value);
+        if (!doc) throw new Error('what was kept is of another time');
+        return doc;
+      });
+    const states = (all: readonly { docs: unknown[] }[]) => all.map((own) => ({ docs: read(own.docs) }));
+    return { docs: read(docs), revisions, past: states(past), future: states(future) };
   } catch {
     return null;
   }
 }
 
 /** Keeps what is needed for the next visit; returns what ends it. */
-export function keepHistory(project: string): () => void {
+export function keepHistory<Doc extends Identified, Row>({ store, key }: DocumentKind<Doc, Row>, project: string): () => void {
   const keep = () => {
-    const { docs, saved, project: open } = useClips.getState();
+    const { docs, saved, project: open } = store.getState();
     if (open !== project) return;
-    const { pastStates, futureStates } = useClips.temporal.getState();
+    const { pastStates, futureStates } = store.temporal.getState();
     const memory = {
       docs,
       revisions: Object.fromEntries(Object.entries(saved).map(([id, { revision }]) => [id, revision])),
@@ -54,12 +65,12 @@ export function keepHistory(project: string): () => void {
       future: futureStates.slice(-MOST_STATES),
     };
     try {
-      localStorage.setItem(keyOf(project), JSON.stringify(memory));
+      localStorage.setItem(key(project), JSON.stringify(memory));
     } catch {
       // Full or forbidden storage costs the history of a reload, nothing else.
     }
   };
-  return useClips.subscribe((now, before) => {
+  return store.subscribe((now, before) => {
     if (now.docs !== before.docs || now.saved !== before.saved) keep();
   });
 }

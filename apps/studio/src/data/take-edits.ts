@@ -5,11 +5,11 @@ import { useMemo } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import { stepsAtRate, type TakePatch } from '@lantern/motion';
-import { useClips, type ClipDoc } from './clips-store';
+import { CLIPS, useClips, type ClipDoc } from './clips-store';
 import { takeInfoSchema } from '@/http/project';
 import { sendOrAsk } from './disputes';
 import { fetchAs, fetchJson, RequestError } from './fetch-json';
-import { openProject } from './history';
+import { openDocuments } from './history';
 import { inOrder } from './in-order';
 import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from './project';
 
@@ -104,7 +104,7 @@ async function put(client: QueryClient, project: string, changes: readonly TakeC
   await client.refetchQueries({ queryKey: key });
   const data = client.getQueryData<ProjectData>(key);
   // A take at another rate moves the cuts of its clips, on the server.
-  if (data) openProject(project, data.clips);
+  if (data) openDocuments(CLIPS, project, data.clips);
 }
 
 /** Cuts clips where they were or will be; what else was done to them since stays. */

@@ -1,7 +1,9 @@
 import { fitOverrides, markerSchema, propSchema, takeOverridesSchema, type Mapping, type Passport, type Skeleton } from '@lantern/motion';
 import { z } from 'zod';
 import { savedClipSchema } from './clip';
+import { savedJoinSchema } from './join';
 import { known } from './known';
+import { madeFromSchema } from './made-from';
 
 export const projectInfoSchema = z.object({
   id: z.string(),
@@ -59,6 +61,8 @@ export const takeInfoSchema = z.object({
   markers: z.array(markerSchema).readonly(),
   props: z.array(propSchema).readonly(),
   path: z.array(z.number()).readonly(),
+  /** What it was baked from. */
+  made: madeFromSchema.nullish(),
   created: z.string(),
 });
 export type TakeInfo = Readonly<z.infer<typeof takeInfoSchema>> & {
@@ -88,7 +92,7 @@ export const fitSchema = z.object({ source: z.string(), character: z.string(), s
 
 /** A row of the database that is not as it should be: it is named, and everything else goes on. */
 export interface BrokenRow {
-  readonly kind: 'take' | 'clip' | 'character' | 'fit';
+  readonly kind: 'take' | 'clip' | 'join' | 'character' | 'fit';
   readonly id: string;
   readonly name: string;
   /** What is wrong with it, and where. */
@@ -98,13 +102,14 @@ export interface BrokenRow {
 const rows = z.array(z.unknown());
 
 export const projectDataSchema = z
-  .object({ project: projectInfoSchema, takes: rows, clips: rows, characters: rows, fits: rows })
+  .object({ project: projectInfoSchema, takes: rows, clips: rows, joins: rows, characters: rows, fits: rows })
   .transform(({ project, ...all }) => {
     const broken: BrokenRow[] = [];
     return {
       project,
       takes: wholeRows(takeInfoSchema, 'take', all.takes, broken),
       clips: wholeRows(savedClipSchema, 'clip', all.clips, broken),
+      joins: wholeRows(savedJoinSchema, 'join', all.joins, broken),
       characters: wholeRows(characterSchema, 'character', all.characters, broken),
       fits: wholeRows(fitSchema, 'fit', all.fits, broken),
       broken: broken as readonly BrokenRow[],

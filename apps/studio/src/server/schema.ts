@@ -1,5 +1,7 @@
 import type { CharacterInfo } from '@/http/project';
 import type { FitState } from '@/http/fit-run';
+import type { JoinDoc } from '@/http/join';
+import type { MadeFrom } from '@/http/made-from';
 import type { FitOverrides, FitReport, Marker, Overview, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
 import {
   boolean,
@@ -62,6 +64,8 @@ export const takes = pgTable(
     star: boolean('star').notNull().default(false),
     markers: jsonb('markers').$type<Marker[]>().notNull().default([]),
     props: jsonb('props').$type<StageProp[]>().notNull().default([]),
+    /** Of a take that was baked here: what from. */
+    made: jsonb('made').$type<MadeFrom>(),
     /** So long that its motion travels in parts: what is drawn along its time axis lies in `take_overviews`. */
     long: boolean('long').notNull().default(false),
     /** The way of the hips from above, metres: x, z, x, z, … */
@@ -151,6 +155,24 @@ export const clips = pgTable(
     removed: timestamp('removed', { withTimezone: true }),
   },
   (table) => [index('clips_project').on(table.project)],
+);
+
+/** Clips and cuts end to end; pieces name clips and takes by their ids. */
+export const joins = pgTable(
+  'joins',
+  {
+    id: uuid('id').primaryKey(),
+    project: text('project')
+      .notNull()
+      .references(() => projects.id),
+    name: text('name').notNull(),
+    document: jsonb('document').$type<Pick<JoinDoc, 'pieces' | 'start'>>().notNull(),
+    revision: integer('revision').notNull().default(1),
+    created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+    updated: timestamp('updated', { withTimezone: true }).notNull().defaultNow(),
+    removed: timestamp('removed', { withTimezone: true }),
+  },
+  (table) => [index('joins_project').on(table.project)],
 );
 
 /** Large files in pieces, so that none is ever one value of one query: those of characters, and whole takes that were fitted. */

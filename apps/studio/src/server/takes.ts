@@ -18,6 +18,7 @@ import {
   type TakePatch,
 } from '@lantern/motion';
 import { and, asc, count, desc, eq, gte, isNull, lt, sql } from 'drizzle-orm';
+import type { MadeFrom } from '@/http/made-from';
 import { moveCuts, stepOf } from './cuts';
 import type { Database } from './database';
 import { merged } from './merge';
@@ -242,6 +243,14 @@ export type TakeChanged =
   /** Somebody else changed the same meanwhile; `take` is what stands. */
   | { readonly outcome: 'conflict'; readonly fields: readonly string[]; readonly take: TakeRow }
   | { readonly outcome: 'missing' };
+
+/** Writes down what a take was baked from; what stands there is never changed. */
+export async function noteMade(database: Database, id: string, made: MadeFrom): Promise<void> {
+  await database
+    .update(takes)
+    .set({ made })
+    .where(and(eq(takes.id, id), isNull(takes.made)));
+}
 
 /**
  * Changes what stands beside a take, merged with what others changed meanwhile. New overrides make its passport anew, move the cuts of its

@@ -1,29 +1,42 @@
 'use client';
 import { Button, Dialog, DialogActions, DialogContent, DialogContentText, DialogTitle } from '@mui/material';
 import { settleConflict } from '@/data/autosave';
-import { useClips } from '@/data/clips-store';
+import { CLIPS, type ClipDoc } from '@/data/clips-store';
+import type { DocumentKind, Identified } from '@/data/document-store';
+import { JOINS, type JoinDoc } from '@/data/joins-store';
 
-/** Two tabs on one clip: says so, shows both, overwrites nothing by itself. */
+/** Two tabs on one clip or join: says so, shows both, overwrites nothing by itself. */
 export function ConflictDialog() {
-  const conflicts = useClips((state) => state.conflicts);
-  const docs = useClips((state) => state.docs);
+  return (
+    <>
+      <Conflict kind={CLIPS} describe={clipInWords} />
+      <Conflict kind={JOINS} describe={joinInWords} />
+    </>
+  );
+}
+
+const clipInWords = ({ source, steps }: ClipDoc) => `frames ${source.from} to ${source.to}, ${steps.filter((s) => !s.off).length} steps on`;
+const joinInWords = ({ pieces }: JoinDoc) => `${pieces.length} pieces`;
+
+function Conflict<Doc extends Identified, Row>({ kind, describe }: { kind: DocumentKind<Doc, Row>; describe: (doc: Doc) => string }) {
+  const conflicts = kind.store((state) => state.conflicts);
+  const docs = kind.store((state) => state.docs);
   const id = Object.keys(conflicts)[0];
   if (!id) return null;
   const theirs = conflicts[id].doc;
   const mine = docs.find((doc) => doc.id === id) ?? null;
-  const describe = (doc: typeof mine) =>
-    doc ? `“${doc.name}”, frames ${doc.source.from} to ${doc.source.to}, ${doc.steps.filter((s) => !s.off).length} steps on` : 'removed';
+  const words = (doc: Doc | null) => (doc ? `“${doc.name}”, ${describe(doc)}` : 'removed');
   return (
     <Dialog open aria-labelledby="conflict-title">
       <DialogTitle id="conflict-title" sx={{ fontFamily: 'Alegreya' }}>
-        This clip was saved elsewhere
+        This {kind.field} was saved elsewhere
       </DialogTitle>
       <DialogContent>
         <DialogContentText component="div">
           Another window or person saved it after you opened it. Nothing has been overwritten.
           <ul>
-            <li>There: {describe(theirs)}</li>
-            <li>Here: {describe(mine)}</li>
+            <li>There: {words(theirs)}</li>
+            <li>Here: {words(mine)}</li>
           </ul>
         </DialogContentText>
       </DialogContent>
@@ -31,15 +44,15 @@ export function ConflictDialog() {
         {mine && (
           <Button
             color="inherit"
-            onClick={() => settleConflict(id, 'copy', { ...mine, id: crypto.randomUUID(), name: `${mine.name} (mine)` })}
+            onClick={() => settleConflict(kind, id, 'copy', { ...mine, id: crypto.randomUUID(), name: `${mine.name} (mine)` })}
           >
             Keep mine as a copy
           </Button>
         )}
-        <Button color="inherit" onClick={() => settleConflict(id, 'mine')}>
+        <Button color="inherit" onClick={() => settleConflict(kind, id, 'mine')}>
           Put mine in its place
         </Button>
-        <Button variant="contained" onClick={() => settleConflict(id, 'theirs')}>
+        <Button variant="contained" onClick={() => settleConflict(kind, id, 'theirs')}>
           Take theirs
         </Button>
       </DialogActions>

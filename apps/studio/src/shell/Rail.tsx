@@ -3,6 +3,7 @@ import { Box, Typography } from '@mui/material';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { useClips } from '@/data/clips-store';
+import { useJoins } from '@/data/joins-store';
 import { useProjectData, useProjectInfo } from '@/data/project';
 import { chart } from '../controls/theme';
 
@@ -12,10 +13,12 @@ export function Rail() {
   const path = usePathname();
   const { data } = useProjectData();
   const clips = useClips((state) => state.docs.length);
+  const joins = useJoins((state) => state.docs.length);
   const places = [
     { name: 'Takes', slug: 'takes', waits: data?.takes.length ?? 0 },
     { name: 'Fit', slug: 'fit', waits: data?.characters.length ?? 0 },
     { name: 'Bench', slug: 'bench', waits: clips },
+    { name: 'Joins', slug: 'joins', waits: joins },
     { name: 'Ship', slug: 'ship', waits: clips },
   ];
   return (

@@ -3,8 +3,9 @@ import { Box } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { startAutosave } from '@/data/autosave';
-import { useClips } from '@/data/clips-store';
-import { keepHistory, openProject } from '@/data/history';
+import { CLIPS, useClips } from '@/data/clips-store';
+import { keepHistory, openDocuments } from '@/data/history';
+import { JOINS, useJoins } from '@/data/joins-store';
 import { ProjectContext, useProjectData, type ProjectInfo } from '@/data/project';
 import { ImportDesk } from '@/shell/ImportDesk';
 import { CommandFinder } from './CommandFinder';
@@ -33,6 +34,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
   const router = useRouter();
   const { data } = useProjectData();
   const docs = useClips((state) => state.docs);
+  const joins = useJoins((state) => state.docs);
   useStoredClips(project.id);
 
   const { undo, redo } = useUndo();
@@ -43,7 +45,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
 
   const commands = useMemo<Command[]>(
     () => [
-      ...['takes', 'fit', 'bench', 'ship'].map((slug) => ({
+      ...['takes', 'fit', 'bench', 'joins', 'ship'].map((slug) => ({
         id: slug,
         label: `Go to ${slug[0].toUpperCase()}${slug.slice(1)}`,
         run: () => router.push(`/${project.id}/${slug}`),
@@ -57,8 +59,9 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
         run: () => router.push(`/${project.id}/takes/${take.id}`),
       })),
       ...docs.map((doc) => ({ id: doc.id, label: `Clip: ${doc.name}`, run: () => router.push(`/${project.id}/bench/${doc.id}`) })),
+      ...joins.map((join) => ({ id: join.id, label: `Join: ${join.name}`, run: () => router.push(`/${project.id}/joins/${join.id}`) })),
     ],
-    [data?.takes, docs, project.id, redo, router, undo],
+    [data?.takes, docs, joins, project.id, redo, router, undo],
   );
   useOfferCommands('shell', commands);
 
@@ -79,23 +82,20 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
   );
 }
 
-/** Clips come from the server once a visit; after that the store is the truth, and saves itself. */
+/** Clips and joins come from the server once a visit; after that the store is the truth, and saves itself. */
 function useStoredClips(project: string): void {
   const { data } = useProjectData();
   const opened = useRef<string | null>(null);
   useEffect(() => {
     if (!data || opened.current === project) return;
     opened.current = project;
-    openProject(project, data.clips);
+    openDocuments(CLIPS, project, data.clips);
+    openDocuments(JOINS, project, data.joins);
   }, [data, project]);
   const isReady = data !== undefined;
   useEffect(() => {
     if (!isReady) return;
-    const endSaving = startAutosave();
-    const endKeeping = keepHistory(project);
-    return () => {
-      endSaving();
-      endKeeping();
-    };
+    const ends = [startAutosave(CLIPS), startAutosave(JOINS), keepHistory(CLIPS, project), keepHistory(JOINS, project)];
+    return () => ends.forEach((end) => end());
   }, [isReady, project]);
 }

@@ -10,6 +10,8 @@ import { Box, Link as MuiLink, Typography, useColorScheme } from '@mui/material'
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useClips } from '@/data/clips-store';
+import type { SaveState } from '@/data/document-store';
+import { useJoins } from '@/data/joins-store';
 import { useProjectInfo } from '@/data/project';
 import { LanternMark } from './LanternMark';
 import { chart } from '../controls/theme';
@@ -22,10 +24,13 @@ const SAVE_WORDS = {
   offline: 'not saved: no connection, trying again',
 } as const;
 
+const WORST_FIRST: readonly SaveState[] = ['offline', 'saving', 'unsaved'];
+
 /** Project, character, what is open and its lamps; then saving, undo, find and help. */
 export function TopBar({ open, onFind, onKeys }: { open: ReactNode; onFind: () => void; onKeys: () => void }) {
   const project = useProjectInfo();
-  const state = useClips((s) => s.state);
+  const states = [useClips((s) => s.state), useJoins((s) => s.state)];
+  const state = WORST_FIRST.find((own) => states.includes(own)) ?? 'saved';
   const { mode, setMode } = useColorScheme();
   const { undo, redo, canUndo, canRedo } = useUndo();
   return (

@@ -2,11 +2,12 @@
 import { usePathname } from 'next/navigation';
 import { useStore } from 'zustand';
 import { useClips } from '@/data/clips-store';
+import { useJoins } from '@/data/joins-store';
 import { useProjectInfo } from '@/data/project';
 import { useFitEdits } from '@/data/fits';
 import { useTakeEdits, useTakeHistory } from '@/data/take-edits';
 
-/** Undo and redo of the place one is in: takes have their history in Takes, fits in Fit, clips have theirs everywhere else. */
+/** Undo and redo of the place one is in: takes have their history in Takes, fits in Fit, joins in Joins, clips have theirs everywhere else. */
 export function useUndo(): { undo: () => void; redo: () => void; canUndo: boolean; canRedo: boolean } {
   const { id } = useProjectInfo();
   const path = usePathname();
@@ -16,10 +17,12 @@ export function useUndo(): { undo: () => void; redo: () => void; canUndo: boolea
   const takes = useTakeEdits();
   const past = useTakeHistory((state) => (state.project === id ? state.past.length : 0));
   const future = useTakeHistory((state) => (state.project === id ? state.future.length : 0));
-  const undos = useStore(useClips.temporal, (state) => state.pastStates.length);
-  const redos = useStore(useClips.temporal, (state) => state.futureStates.length);
+  const inJoins = path.startsWith(`/${id}/joins`);
+  const history = inJoins ? useJoins.temporal : useClips.temporal;
+  const undos = useStore(history, (state: { pastStates: unknown[] }) => state.pastStates.length);
+  const redos = useStore(history, (state: { futureStates: unknown[] }) => state.futureStates.length);
   if (inTakes) return { undo: () => void takes.undo(), redo: () => void takes.redo(), canUndo: past > 0, canRedo: future > 0 };
   if (inFit) return fit;
-  const { undo, redo } = useClips.temporal.getState();
+  const { undo, redo } = history.getState();
   return { undo: () => undo(), redo: () => redo(), canUndo: undos > 0, canRedo: redos > 0 };
 }

@@ -39,6 +39,7 @@ import { copyForWire } from './clip-result';
 import { castOf } from './cast';
 import { fitApi, orProblem, withCast } from './fit-api';
 import { recipeApi } from './recipe-api';
+import { joinApi } from './joining';
 import { featuresOf, loopsOf, openSource, takeOf, type TakeSource } from './held';
 import { markersOf, type Markers } from './markers';
 import { redeliver, type MadeFrom, type Redelivery } from './redelivery';
@@ -66,6 +67,7 @@ export type { Arc, Judged } from './judging';
 export type { Bend, MirroredPair } from './recipe-api';
 export type { FittedView, FitView, MappedSide } from './fitting';
 export type { ClipMeasured, ClipResult, ContactSlide, View } from './clip-result';
+export type { FitsAsked, JoinAsked, JoinView, MeetView, PieceAsked, PieceRoom } from './joining';
 export type { HandContact, Landing, StepMeasured, ThinnedView, Untimed } from './step-measured';
 
 const api = {
@@ -101,6 +103,7 @@ const api = {
 
   ...fitApi,
   ...recipeApi,
+  ...joinApi,
 
   /** How far the joints of two takes are apart at every instant they share, the second in step with the first; worst joint first. */
   async compare(id: string, other: string, standing: Standing): Promise<Comparison> {

@@ -86,6 +86,7 @@ export const projectData = (change: Partial<ProjectData> = {}): ProjectData => (
   project: PROJECT,
   takes: [],
   clips: [],
+  joins: [],
   characters: [],
   fits: [],
   broken: [],

@@ -1,7 +1,8 @@
 import { stepSchema } from '@lantern/motion';
 import { settleConflict, startAutosave } from '@/data/autosave';
-import { dirtyClips, useClips, type ClipDoc } from '@/data/clips-store';
-import { keepHistory, openProject } from '@/data/history';
+import { CLIPS, useClips, type ClipDoc } from '@/data/clips-store';
+import { dirtyDocs } from '@/data/document-store';
+import { keepHistory, openDocuments } from '@/data/history';
 import { defaultSteps, freeName } from '@/data/new-clip';
 
 const doc = (change: Partial<ClipDoc> = {}): ClipDoc => ({
@@ -54,8 +55,8 @@ afterEach(() => {
   jest.useRealTimers();
 });
 const open = (rows: ReturnType<typeof row>[]) => {
-  openProject('p', rows);
-  ends.push(startAutosave(), keepHistory('p'));
+  openDocuments(CLIPS, 'p', rows);
+  ends.push(startAutosave(CLIPS), keepHistory(CLIPS, 'p'));
 };
 
 test('what is changed is saved once, a moment after the last change', async () => {
@@ -96,12 +97,12 @@ test('a save after somebody else’s becomes a conflict; each of the three ways 
     await wait(1000);
     expect(useClips.getState().conflicts.a.doc?.name).toBe('theirs');
     expect(clips.get('a')?.doc.name).toBe('theirs');
-    settleConflict('a', choice, doc({ id: 'b', name: 'mine too' }));
+    settleConflict(CLIPS, 'a', choice, doc({ id: 'b', name: 'mine too' }));
     await wait(1000);
     expect(useClips.getState().conflicts).toEqual({});
     expect(clips.get('a')?.doc.name).toBe(choice === 'mine' ? 'mine' : 'theirs');
     expect(clips.get('b')?.doc.name).toBe(choice === 'copy' ? 'mine too' : undefined);
-    expect(dirtyClips(useClips.getState())).toEqual([]);
+    expect(dirtyDocs(useClips.getState())).toEqual([]);
     ends.forEach((end) => end());
     ends = [];
   }
@@ -116,7 +117,7 @@ test('undo takes a removal back, on the server too, and survives a reload', asyn
   expect(clips.get('a')).toMatchObject({ revision: 2, doc: { name: 'renamed' } });
   // A reload: the store begins anew from what the server has and the browser kept.
   const kept = clips.get('a');
-  openProject('p', kept ? [row(kept.doc, kept.revision)] : []);
+  openDocuments(CLIPS, 'p', kept ? [row(kept.doc, kept.revision)] : []);
   expect(useClips.temporal.getState().pastStates.length).toBeGreaterThan(0);
   useClips.temporal.getState().undo();
   await wait(1000);
@@ -127,14 +128,14 @@ test('history from before somebody else’s save is not put over it', () => {
   server();
   open([row(doc(), 1)]);
   useClips.getState().put(doc({ name: 'mine' }));
-  openProject('p', [row(doc({ name: 'theirs' }), 5)]);
+  openDocuments(CLIPS, 'p', [row(doc({ name: 'theirs' }), 5)]);
   expect(useClips.getState().docs[0].name).toBe('theirs');
   expect(useClips.temporal.getState().pastStates).toEqual([]);
 });
 
 test('broken storage costs nothing but the history', () => {
   storage.set('old-lantern.history.p', '{ not json');
-  openProject('p', [row(doc(), 1)]);
+  openDocuments(CLIPS, 'p', [row(doc(), 1)]);
   expect(useClips.getState().docs).toHaveLength(1);
 });
 

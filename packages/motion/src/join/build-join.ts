@@ -1,7 +1,7 @@
 import { InputError } from '../error';
 import { cutClip, type Clip } from '../model/clip';
 import type { Motion } from '../model/motion';
-import { joinPieces, type Joined } from './join-pieces';
+import { joinPieces, type Joined, type PlacedPiece } from './join-pieces';
 import { layPiece, type LaidPiece } from './piece';
 import type { Join, JoinPiece } from './schema';
 import { shiftPiece } from './shift';
@@ -24,18 +24,27 @@ export interface JoinSources {
  * buildJoin(own, { clip: () => null, take: () => motion }).meets.length; // 1
  */
 export function buildJoin({ name, pieces, start }: Join, sources: JoinSources): Joined {
-  const laid = pieces.map((piece, i) => {
+  return joinPieces(layPieces(name, pieces, sources), start);
+}
+
+/** Lays out each of the pieces. @throws as `buildJoin` does */
+export function layPieces(name: string, pieces: readonly JoinPiece[], sources: JoinSources): PlacedPiece[] {
+  return pieces.map((piece, i) => {
     try {
-      return { piece: piece.shifts.reduce(shiftPiece, layOut(piece, sources)), into: piece.into };
+      return { piece: layOut(piece, sources), into: piece.into };
     } catch (error) {
       if (error instanceof InputError) throw new InputError(error.code, `Piece ${i + 1} of join "${name}": ${error.message}`, error.place);
       throw error;
     }
   });
-  return joinPieces(laid, start);
 }
 
-function layOut(piece: JoinPiece, sources: JoinSources): LaidPiece {
+/** Lays out one piece, with its shifts. @throws InputError `piece` */
+export function layOut(piece: JoinPiece, sources: JoinSources): LaidPiece {
+  return piece.shifts.reduce(shiftPiece, unshifted(piece, sources));
+}
+
+function unshifted(piece: JoinPiece, sources: JoinSources): LaidPiece {
   if ('clip' in piece) {
     const clip = sources.clip(piece.clip);
     if (!clip) throw new InputError('piece', `there is no clip "${piece.clip}".`, { field: 'joins' });

@@ -4,7 +4,7 @@ import { groundwork } from '../measure/groundwork';
 import type { Contacts } from '../model/contacts';
 import { leading, moveFrames, type FloorTransform } from '../model/floor-transform';
 import { joinMotions } from '../model/join';
-import { alignSigns, cutMotion, type Motion } from '../model/motion';
+import { alignSigns, copyMotion, cutMotion, type Motion } from '../model/motion';
 import { resampleAt } from '../model/resample';
 import { blendMotions, carryOver } from './blend';
 import { overlapWeights } from './curve';
@@ -33,6 +33,9 @@ export interface Meet {
   readonly isInStep: boolean;
   /** How far the coming piece was turned on the floor, radians. */
   readonly turn: number;
+  /** Both pieces by themselves where they lie over each other, frame by frame from `from` on. */
+  readonly leaving: Motion;
+  readonly coming: Motion;
 }
 
 export interface Joined {
@@ -55,19 +58,50 @@ export interface Joined {
  * const cut = layPiece(cutClip(motion, 20, 120), { times: 1 });
  * joinPieces([cut, cut].map((piece) => ({ piece, into: joinIntoSchema.parse({ frames: 10 }) })), 'origin').meets.length; // 1
  */
-export function joinPieces(
-  pieces: readonly { readonly piece: LaidPiece; readonly into: JoinInto }[],
-  start: 'origin' | 'captured',
-): Joined {
-  const [first, ...others] = pieces;
-  let sofar = begin(first.piece, start);
-  others.forEach(({ piece, into }, i) => {
-    checkAlike(sofar.motion, piece.motion, i + 2);
-    sofar = into.frames === 0 || into.how === 'carry' ? followed(sofar, piece, into) : overlapped(sofar, piece, into, i + 2);
-  });
-  const motion = sofar.motion;
-  alignSigns(motion);
-  return { motion, contacts: sofar.contacts, spans: sofar.spans, meets: sofar.meets, levels: sofar.levels };
+export function joinPieces(pieces: readonly PlacedPiece[], start: 'origin' | 'captured'): Joined {
+  return joiner()(pieces, start);
+}
+
+/** A piece, and how it follows the one before it. */
+export interface PlacedPiece {
+  readonly piece: LaidPiece;
+  readonly into: JoinInto;
+}
+
+/**
+ * Joins as `joinPieces` does, again and again: what has not changed since the last time, from the first piece on, is not joined anew.
+ *
+ * @example
+ * const cut = layPiece(cutClip(motion, 20, 120), { times: 1 });
+ * const pieces = [cut, cut].map((piece) => ({ piece, into: joinIntoSchema.parse({ frames: 10 }) }));
+ * const join = joiner();
+ * join(pieces, 'origin').motion.frames === join(pieces, 'origin').motion.frames; // true
+ */
+export function joiner(): (pieces: readonly PlacedPiece[], start: 'origin' | 'captured') => Joined {
+  let before: readonly PlacedPiece[] = [];
+  let from: 'origin' | 'captured' | null = null;
+  let states: Sofar[] = [];
+  return (pieces, start) => {
+    let known = 0;
+    const isKnown = ({ piece, into }: PlacedPiece, i: number) =>
+      from === start && piece === before[i]?.piece && (i === 0 || JSON.stringify(into) === JSON.stringify(before[i].into));
+    while (known < Math.min(pieces.length, states.length) && isKnown(pieces[known], known)) known++;
+    states = states.slice(0, known);
+    [before, from] = [pieces, start];
+    for (let i = known; i < pieces.length; i++) {
+      const { piece, into } = pieces[i];
+      const sofar = states[i - 1];
+      if (!sofar) states.push(begin(piece, start));
+      else {
+        checkAlike(sofar.motion, piece.motion, i + 1);
+        states.push(into.frames === 0 || into.how === 'carry' ? followed(sofar, piece, into) : overlapped(sofar, piece, into, i + 1));
+      }
+    }
+    const { motion, contacts, spans, meets, levels } = states[states.length - 1];
+    const whole = copyMotion(motion);
+    alignSigns(whole);
+    return { motion: whole, contacts, spans, meets, levels };
+  };
 }
 
 /** What has been joined so far: its last piece is still known beyond its end. */
@@ -137,6 +171,8 @@ function followed(sofar: Sofar, piece: LaidPiece, into: JoinInto): Sofar {
     to: kept + carried,
     by,
     isInStep: false,
+    leaving: cutMotion(sofar.motion, end, end),
+    coming: cutMotion(own, 0, carried),
   };
   return finish(sofar, { motion, contacts, placed, offset: kept - piece.start, to: motion.frames - 1, from: kept }, into, {
     ...meet,
@@ -171,11 +207,11 @@ function overlapped(sofar: Sofar, piece: LaidPiece, into: JoinInto, number: numb
   const middle = frames >> 1;
   const { transform, by } = lineUp(poseAt(sofar.last, leaving[middle]), poseAt(piece, coming[middle]), into);
   const placed = movedBy(piece, transform);
-  const both = blendMotions(
-    resampleAt(sofar.last.motion, leaving, piece.motion.fps),
-    resampleAt(placed.motion, coming, piece.motion.fps),
-    weights,
-  );
+  const parts = {
+    leaving: resampleAt(sofar.last.motion, leaving, piece.motion.fps),
+    coming: resampleAt(placed.motion, coming, piece.motion.fps),
+  };
+  const both = blendMotions(parts.leaving, parts.coming, weights);
   const next = Math.round(coming[frames]);
   const last = piece.start + piece.frames - 1;
   const rest = next < last ? [cutMotion(placed.motion, next + 1, last)] : [];
@@ -187,7 +223,7 @@ function overlapped(sofar: Sofar, piece: LaidPiece, into: JoinInto, number: numb
   );
   const offset = from + frames - next;
   return finish(sofar, { motion, contacts, placed, offset, to: motion.frames - 1, from }, into, {
-    ...{ from, to: end, by, isInStep: times !== null },
+    ...{ from, to: end, by, isInStep: times !== null, ...parts },
     turn: transform.turn,
   });
 }

@@ -21,6 +21,8 @@ export interface LaidPiece {
   readonly contacts: Contacts;
   /** Frames at which a copy begins, from the piece's own first; without it. */
   readonly seams: readonly number[];
+  /** It goes round and round: there is motion before and after it without end. */
+  readonly loop?: boolean;
   /** Where the ground under it changes, in frames of the motion. */
   readonly levels?: readonly Level[];
 }
@@ -90,7 +92,7 @@ function ofLoop(clip: Clip, from: number, to: number, times: number): LaidPiece 
     count,
   );
   const seams = rounds.map((k) => k * cycle - from).filter((f) => f > 0 && f < frames - 1);
-  return { motion, start: beside, frames, contacts, seams };
+  return { motion, start: beside, frames, contacts, seams, loop: true };
 }
 
 const shifted = (from: number, to: number, by: number): Interval => ({ from: from + by, to: to + by });

@@ -58,6 +58,11 @@ const trimmed = {
   times: z.number().min(0.01).max(1000).default(1),
   into: joinIntoSchema.prefault({}),
   shifts: z.array(shiftSchema).max(100).default([]),
+  /** Named frames, counted from its first. */
+  marks: z
+    .array(z.object({ at: z.int().min(0).max(1e7), name: z.string().trim().min(1).max(60) }))
+    .max(500)
+    .default([]),
 };
 const piece = z.union([
   z.object({ clip: clipNameSchema, ...trimmed }),

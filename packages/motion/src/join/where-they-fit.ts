@@ -46,16 +46,24 @@ const AROUND = 1.6;
  *
  * @param into how the join is to be made
  * @param most candidates
+ * @param reach frames of both in which instants may meet; all of them unless given
  *
  * @example
  * whereTheyFit(ground, ground, joinIntoSchema.parse({}), 3).candidates.length; // 3
  */
-export function whereTheyFit(a: Groundwork, b: Groundwork, into: JoinInto = joinIntoSchema.parse({}), most = 10): FittingSearch {
+export function whereTheyFit(
+  a: Groundwork,
+  b: Groundwork,
+  into: JoinInto = joinIntoSchema.parse({}),
+  most = 10,
+  reach?: Reach,
+): FittingSearch {
   const half = into.frames >> 1;
-  const nearest = nearestPairs(a, b, Math.max(20, TRIED * most), {
-    a: [half, a.motion.frames - 1 - half],
-    b: [half, b.motion.frames - 1 - half],
-  });
+  const open = ({ motion }: Groundwork, own?: readonly [number, number]): readonly [number, number] => [
+    Math.max(half, own?.[0] ?? 0),
+    Math.min(motion.frames - 1 - half, own?.[1] ?? Infinity),
+  ];
+  const nearest = nearestPairs(a, b, Math.max(20, TRIED * most), { a: open(a, reach?.a), b: open(b, reach?.b) });
   const candidates = nearest
     .slice(0, TRIED * most)
     .map((pair) => tried(a, b, pair, into))
@@ -68,7 +76,7 @@ const lackOf = ({ popCm, slideCm }: Fitting): number =>
   Math.max(0, popCm / JOIN_BOUNDS.popCm - 1) + Math.max(0, slideCm / JOIN_BOUNDS.slideCm - 1);
 
 /** Frames of both in which instants may meet. */
-interface Reach {
+export interface Reach {
   readonly a: readonly [number, number];
   readonly b: readonly [number, number];
 }

@@ -1,23 +1,25 @@
 import { listCharacters, listFits } from '@/server/characters';
 import { listClips } from '@/server/clips';
 import { database } from '@/server/database';
+import { listJoins } from '@/server/joins';
 import { changeProject, findProject, projectInput } from '@/server/projects';
 import { missing, readJson, respond } from '@/server/respond';
 import { listTakes } from '@/server/takes';
 
-/** A project with its takes (without motion), clips, characters (without their files) and fits. */
+/** A project with its takes (without motion), clips, joins, characters (without their files) and fits. */
 export async function GET(request: Request, { params }: { params: Promise<{ project: string }> }): Promise<Response> {
   return respond(request, async () => {
     const { project: id } = await params;
     const project = await findProject(database(), id);
     if (!project) return missing('project');
-    const [takes, clips, characters, fits] = await Promise.all([
+    const [takes, clips, joins, characters, fits] = await Promise.all([
       listTakes(database(), id),
       listClips(database(), id),
+      listJoins(database(), id),
       listCharacters(database(), id),
       listFits(database(), id),
     ]);
-    return Response.json({ project, takes, clips, characters, fits });
+    return Response.json({ project, takes, clips, joins, characters, fits });
   });
 }
 

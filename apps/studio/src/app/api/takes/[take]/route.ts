@@ -3,7 +3,7 @@ import { database } from '@/server/database';
 import { readApart } from '@/server/read-apart';
 import { conflict, missing, readJson, respond } from '@/server/respond';
 import { takeChangeSchema } from '@/http/take-change';
-import { changeTake, removeTake, restoreTake, type TakeChanged } from '@/server/takes';
+import { changeTake, noteMade, removeTake, restoreTake, type TakeChanged } from '@/server/takes';
 
 const CHANGED = 'were changed elsewhere meanwhile: what stands there is shown now, and nothing was overwritten.';
 
@@ -29,8 +29,9 @@ export async function PUT(request: Request, { params }: Context): Promise<Respon
 /** Changes what stands beside a take: name, tags, notes, star, markers, props, and what is overruled. */
 export async function PATCH(request: Request, { params }: Context): Promise<Response> {
   return respond(request, async () => {
-    const { before, ...patch } = await readJson(request, takeChangeSchema);
+    const { before, made, ...patch } = await readJson(request, takeChangeSchema);
     const take = z.uuid().parse((await params).take);
+    if (made) await noteMade(database(), take, made);
     // What is overruled is measured anew, which takes its time; the rest is one row.
     const result = patch.overrides
       ? await readApart<TakeChanged>({ kind: 'change', take, patch, before })

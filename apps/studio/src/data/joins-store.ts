@@ -1,0 +1,16 @@
+import { joinDocumentSchema, savedJoinSchema, type JoinDoc, type JoinRow } from '@/http/join';
+import { documentStore, type DocumentKind } from './document-store';
+
+export type { JoinDoc } from '@/http/join';
+
+export const useJoins = documentStore<JoinDoc>();
+
+export const JOINS: DocumentKind<JoinDoc, JoinRow> = {
+  store: useJoins,
+  path: 'joins',
+  field: 'join',
+  key: (project) => `old-lantern.joins.${project}`,
+  docOf: ({ id, name, pieces, start }) => ({ id, name, pieces, start }),
+  readRow: (value) => savedJoinSchema.safeParse(value).data ?? null,
+  readDoc: (value) => joinDocumentSchema.safeParse(value).data ?? null,
+};
