@@ -200,6 +200,7 @@ export { stepClips, type StepClips } from './recipe/step-clips';
 export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 
 // Joining clips
+export { curveAt, overlapWeights } from './join/curve';
 export { buildJoin, layOut, type JoinSources } from './join/build-join';
 export { joinFigures, type JoinFigures } from './join/figures';
 export { joiner, joinPieces, type Joined, type PlacedPiece, type Meet, type PieceSpan } from './join/join-pieces';
@@ -207,9 +208,11 @@ export { layPiece, levelAt, type LaidPiece, type Level } from './join/piece';
 export {
   joinIntoSchema,
   joinSchema,
+  LINE_UPS,
   shiftSchema,
   type Join,
   type JoinInput,
+  type JoinCurve,
   type JoinInto,
   type JoinPiece,
   type Shift,

@@ -8,6 +8,7 @@ import { DUSK } from '@/controls/theme';
 import { BalanceMark } from './BalanceMark';
 import { Floor } from './Floor';
 import { Footprints } from './Footprints';
+import { MeetRings } from './MeetRings';
 import { Ghosts } from './Ghosts';
 import { GrabHandle } from './GrabHandle';
 import { JointPicker } from './JointPicker';
@@ -99,6 +100,7 @@ function Scene(props: StageProps) {
       {view === 'free' && !measuring && <FreeOrbit centre={centre} orbit={orbit} />}
       {ghosts > 0 && <Ghosts motion={motion} mesh={mesh} floor={floor} spacing={ghosts} />}
       {trails && trails.length > 0 && <Trails trails={trails} fps={motion.fps} floor={floor} />}
+      {props.meets && <MeetRings meets={props.meets} />}
       {props.balance && <BalanceMark balance={props.balance} />}
       {props.props && props.onProps && <Props props={props.props} onChange={props.onProps} />}
       <Pointer bones={first.bones} names={names} measuring={measuring} />

@@ -20,6 +20,8 @@ export interface SecondFigure {
   readonly scale?: number;
   /** Metres to the viewer's right of the first, wherever either has gone; 0 is over it. */
   readonly beside?: number;
+  /** Frames of the first motion in which it is seen; always, unless given. */
+  readonly shownIn?: readonly { readonly from: number; readonly to: number }[];
   /** Its facing per frame, radians: then it is turned to face as the first does. */
   readonly heading?: Float32Array;
 }
@@ -38,6 +40,8 @@ export interface StageProps {
   readonly bones?: boolean;
   readonly ghosts?: number;
   readonly trails?: readonly Trail[];
+  /** Places on the floor at which something meets, metres, and the frames about which they are seen. */
+  readonly meets?: readonly { readonly place: readonly [number, number]; readonly from: number; readonly to: number }[];
   /** Of the motion, frame by frame. */
   readonly balance?: Balance | null;
   readonly measuring?: boolean;

@@ -2,6 +2,9 @@ import type { JoinCurve } from './schema';
 
 /**
  * The weight of a piece that comes in, at a share of the overlap: 0 at its beginning, 1 at its end.
+ *
+ * @example
+ * curveAt('smooth', 0.5); // 0.5
  */
 export function curveAt(curve: JoinCurve, t: number): number {
   const x = Math.min(1, Math.max(0, t));
@@ -27,6 +30,9 @@ function bezierAt([ax, ay, bx, by]: readonly [number, number, number, number], x
  * Shares of the coming piece in every frame of an overlap.
  *
  * @param leaving of the piece that goes: how much of it has gone; left out, the counterpart of the other
+ *
+ * @example
+ * [...overlapWeights(4, 'straight')]; // [0, 0.25, 0.5, 0.75, 1]
  */
 export function overlapWeights(frames: number, coming: JoinCurve, leaving: JoinCurve = coming): Float64Array {
   return Float64Array.from({ length: frames + 1 }, (_, f) => {

@@ -1,8 +1,9 @@
 'use client';
 import { Box } from '@mui/material';
-import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
+import { useRef, type PointerEvent } from 'react';
 import { chart } from '@/controls/theme';
 import { Ribbon } from '@/timeline/Ribbon';
+import { useHeight } from '@/timeline/use-height';
 import { useWidth } from '@/timeline/use-width';
 import type { OpenTake } from '@/worker/core.worker';
 import { ContactEdges } from './ContactEdges';
@@ -32,7 +33,7 @@ export function Deck(props: DeckProps) {
   const { take, cut, open, onScrub, threads } = props;
   const { frames, fps } = take.motion;
   const [ref, width] = useWidth<HTMLDivElement>();
-  const height = useHeight(ref);
+  const height = useHeight(ref, 220);
   const svg = useRef<SVGSVGElement>(null);
   const axis = useAxis(svg, frames, width, () => around(cut, frames, fps));
   const { span, pan, frameAt, setWindow } = axis;
@@ -120,19 +121,6 @@ function rowsOf(
     posts: hasThreads ? trace : height - CLIPS,
     clips: height - CLIPS + 5,
   };
-}
-
-/** The height that the deck has been given. */
-function useHeight(ref: RefObject<HTMLDivElement | null>): number {
-  const [height, setHeight] = useState(300);
-  useEffect(() => {
-    const element = ref.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => setHeight(Math.max(220, entry.contentRect.height)));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [ref]);
-  return height;
 }
 
 /** All that is drawn along the axis, and cut off at its ends. */

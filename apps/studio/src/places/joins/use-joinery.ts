@@ -1,0 +1,152 @@
+import { useSnackbar } from 'notistack';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { JoinPiece, Shift } from '@lantern/motion';
+import { shiftSchema } from '@lantern/motion';
+import { useJoins, type JoinDoc } from '@/data/joins-store';
+import { freeName } from '@/data/new-clip';
+import { usePlayer } from '@/data/player';
+import { useProjectInfo, type TakeInfo } from '@/data/project';
+import * as edits from './join-edits';
+import { knownOf, layoutOf, NOTHING_KNOWN, pieceAt, type Known } from './layout';
+import { useAsked, useJoinView } from './use-join-view';
+
+/** What is chosen: a piece, or the place at which one meets the piece before it. */
+export interface Chosen {
+  readonly kind: 'piece' | 'meet';
+  /** Of the piece; of a meeting, that of the coming one. */
+  readonly id: string;
+}
+
+/** A copied piece, for as long as the page is open. */
+let copied: JoinPiece | null = null;
+
+/** All that the place shows and does with the open join. */
+export function useJoinery(doc: JoinDoc | null, takes: readonly TakeInfo[]) {
+  const project = useProjectInfo();
+  const router = useRouter();
+  const { enqueueSnackbar } = useSnackbar();
+  const put = useJoins((state) => state.put);
+  const [draft, setDraft] = useState<JoinDoc | null>(null);
+  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const [snaps, setSnaps] = useState(true);
+  const now = draft && draft.id === doc?.id ? draft : doc;
+  const what = useAsked(now, takes);
+  const { seen, problem, isBusy } = useJoinView(what);
+  const known = useMemo<Known>(() => (seen ? knownOf(seen.pieces, seen.view) : NOTHING_KNOWN), [seen]);
+  const laid = useMemo(() => layoutOf(now?.pieces ?? [], known), [now, known]);
+  const view = seen && seen.asked.id === now?.id ? seen.view : null;
+  const load = usePlayer((state) => state.load);
+  const frames = view?.motion.frames;
+  const fps = view?.motion.fps;
+  useEffect(() => {
+    if (frames && fps) load(frames, fps);
+  }, [frames, fps, load]);
+
+  const edit = useCallback(
+    (next: JoinDoc, isDone = true) => {
+      if (!isDone) return setDraft(next);
+      setDraft(null);
+      put(next);
+    },
+    [put],
+  );
+  const acts = useMemo(() => {
+    const frame = () => Math.round(usePlayer.getState().frame);
+    const at = () => (now ? pieceAt(laid.placed, frame()) : -1);
+    const under = () => {
+      const index = at();
+      const piece = now?.pieces[index];
+      return piece?.id && laid.placed[index] ? { index, piece, id: piece.id, own: frame() - laid.placed[index].start } : null;
+    };
+    const chosenPiece = () => now?.pieces.find(({ id }) => id === chosen?.id) ?? null;
+    const afterChosen = () => (now && chosen ? edits.indexOf(now, chosen.id) + 1 : (now?.pieces.length ?? 0));
+    const add = (piece: JoinPiece, index = afterChosen()) => {
+      if (!now) return;
+      edit(edits.insertPiece(now, piece, index));
+      setChosen({ kind: 'piece', id: piece.id ?? '' });
+    };
+    return {
+      add,
+      split() {
+        const found = under();
+        if (now && found) edit(edits.splitPiece(now, found.id, found.own, laid.rooms[found.index]));
+      },
+      copy() {
+        copied = chosenPiece();
+        if (copied) enqueueSnackbar('The piece is copied: Ctrl V puts it behind what is chosen.');
+      },
+      paste() {
+        if (copied) add({ ...copied, id: crypto.randomUUID() });
+      },
+      duplicate() {
+        if (now && chosen) edit(edits.duplicatePiece(now, chosen.id));
+      },
+      remove() {
+        if (!now || !chosen) return;
+        edit(edits.removePiece(now, chosen.id));
+        setChosen(null);
+      },
+      moveBy(by: -1 | 1) {
+        if (!now || !chosen) return;
+        const index = edits.indexOf(now, chosen.id);
+        if (index + by >= 0 && index + by < now.pieces.length) edit(edits.movePiece(now, chosen.id, by < 0 ? index - 1 : index + 2));
+      },
+      raise() {
+        const found = under();
+        if (!now || !found) return;
+        const shift: Shift = shiftSchema.parse({ at: Math.max(0, found.own), raise: 0.2 });
+        edit(edits.setShift(now, found.id, found.piece.shifts.length, shift));
+        setChosen({ kind: 'piece', id: found.id });
+      },
+      mark() {
+        const found = under();
+        if (!now || !found) return;
+        const mark = { at: Math.max(0, found.own), name: `mark ${found.piece.marks.length + 1}` };
+        edit(
+          edits.changePiece(now, found.id, (piece) => ({ ...piece, marks: [...piece.marks.filter((own) => own.at !== mark.at), mark] })),
+        );
+      },
+      /** Goes from one meeting to the next, or back. */
+      along(by: -1 | 1) {
+        if (!now || now.pieces.length < 2) return;
+        const index = chosen ? edits.indexOf(now, chosen.id) : by > 0 ? 0 : now.pieces.length;
+        const next = Math.min(now.pieces.length - 1, Math.max(1, index + by));
+        setChosen({ kind: 'meet', id: now.pieces[next].id ?? '' });
+        const { placed } = laid;
+        if (placed[next]) usePlayer.getState().seek(Math.round((placed[next].from + placed[next - 1].to) / 2));
+      },
+    };
+  }, [now, laid, chosen, edit, enqueueSnackbar]);
+
+  const places = useMemo(() => {
+    const all = () => useJoins.getState().docs;
+    const open = (id: string) => router.push(`/${project.id}/joins/${id}`);
+    return {
+      open,
+      create(pieces: readonly JoinPiece[] = []) {
+        const made: JoinDoc = { id: crypto.randomUUID(), name: freeName('join', all()), pieces: [...pieces], start: 'origin' };
+        useJoins.getState().put(made);
+        open(made.id);
+      },
+      duplicateJoin(join: JoinDoc) {
+        const copy = {
+          ...join,
+          id: crypto.randomUUID(),
+          name: freeName(join.name, all()),
+          pieces: join.pieces.map((piece) => ({ ...piece, id: crypto.randomUUID() })),
+        };
+        useJoins.getState().put(copy);
+        open(copy.id);
+      },
+      removeJoin(id: string) {
+        useJoins.getState().remove(id);
+        router.push(`/${project.id}/joins`);
+      },
+    };
+  }, [router, project.id]);
+
+  return { doc: now, chosen, setChosen, snaps, setSnaps, seen, view, problem, isBusy, laid, edit, acts, places, takes };
+}
+
+export type Joinery = ReturnType<typeof useJoinery>;
