@@ -272,7 +272,7 @@ describe('a join in a project', () => {
   });
 });
 
-test('a pair map is lightest where the search proposes to join, and of a motion with itself along its diagonal', () => {
+test('a pair map is least where the search proposes to join, and of a motion with itself along its diagonal', () => {
   const [a, b] = [ground('walk'), ground('hush')];
   const size = 90;
   const pair = motionPair(a, b);
@@ -280,7 +280,7 @@ test('a pair map is lightest where the search proposes to join, and of a motion 
   const [first] = whereTheyFit(a, b, into(), 6).candidates;
   const cell = (frame: number, frames: number) => Math.round((frame * (size - 1)) / (frames - 1));
   const here = map[cell(first.a, a.motion.frames) * size + cell(first.b, b.motion.frames)];
-  expect([...map].filter((value) => value > here + 12).length).toBeLessThan(0.04 * size * size);
+  expect([...map].filter((metres) => metres < here - 0.005).length).toBeLessThan(0.04 * size * size);
   const own = pairMap(motionPair(a, a), [0, 80], [0, 80], 9);
-  for (let i = 0; i < 9; i++) expect(own[i * 10]).toBe(255);
+  for (let i = 0; i < 9; i++) expect(own[i * 10]).toBeLessThan(1e-6);
 });

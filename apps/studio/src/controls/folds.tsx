@@ -41,8 +41,21 @@ export function FoldButton({
 }
 
 /** A part of a column under a heading, folded or open, and remembered so. */
-export function Section({ id, title, aside, children }: { id: string; title: string; aside?: ReactNode; children: ReactNode }) {
-  const [isOpen, setOpen] = useFold(id, true);
+export function Section({
+  id,
+  title,
+  aside,
+  isOpen: usual = true,
+  children,
+}: {
+  id: string;
+  title: string;
+  aside?: ReactNode;
+  /** Whether it is open before anybody has folded it. */
+  isOpen?: boolean;
+  children: ReactNode;
+}) {
+  const [isOpen, setOpen] = useFold(id, usual);
   return (
     <Box component="section" aria-label={title} sx={{ minWidth: 0 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.4, borderBottom: `1px solid ${chart('rule')}`, mb: isOpen ? 0.6 : 0 }}>

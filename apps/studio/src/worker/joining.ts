@@ -151,8 +151,8 @@ export const joinApi = {
     });
   },
 
-  /** How alike instants of both are: rows of the leaving one, columns of the coming one. */
-  async joinMap({ pieces }: JoinAsked, index: number, { rows, columns }: FitsAsked, size: number): Promise<Uint8ClampedArray | null> {
+  /** How far apart instants of both are, metres: rows of the leaving one, columns of the coming one. */
+  async joinMap({ pieces }: JoinAsked, index: number, { rows, columns }: FitsAsked, size: number): Promise<Float32Array | null> {
     const two = pieces.slice(index, index + 2);
     const [a, b] = await Promise.all(two.map(laid));
     const key = JSON.stringify(two.map(({ piece, take, recipe }) => [{ ...piece, into: null, marks: null }, take, recipe]));

@@ -5,7 +5,7 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { chart } from '@/controls/theme';
 
 const WIDTH = 146;
-const HEIGHT = 84;
+const HEIGHT = 72;
 const EDGE = 10;
 /** What an arrow key moves a handle by. */
 const STEP = 0.05;

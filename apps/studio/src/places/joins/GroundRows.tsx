@@ -31,7 +31,16 @@ export function GroundRows({ joinery: { view }, axis, rows }: { joinery: Joinery
   return (
     <g pointerEvents="none">
       <path d={trace.hips} fill="none" stroke={chart('ink')} strokeWidth={1.5} strokeLinejoin="round" />
-      <text x={right - 2} y={rows.height + 12} fontSize={11.5} textAnchor="end" fill={chart('faint')}>
+      <text
+        x={right - 2}
+        y={rows.height + 12}
+        fontSize={11.5}
+        textAnchor="end"
+        fill={chart('faint')}
+        stroke={chart('paper')}
+        strokeWidth={3}
+        paintOrder="stroke"
+      >
         {trace.high.toFixed(2)} m
       </text>
       <path d={`${trace.ground}L${right} ${rows.bottom}L${x(window.from)} ${rows.bottom}Z`} fill={chart('rule')} opacity={0.45} />

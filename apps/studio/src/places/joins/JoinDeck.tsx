@@ -67,7 +67,17 @@ export function JoinDeck({ joinery, nameOf, drop, frameAtRef }: Props) {
   return (
     <Box ref={setNodeRef} sx={{ height: '100%', display: 'flex', flexDirection: 'column', bgcolor: chart('paper'), minWidth: 0 }}>
       <DeckHead joinery={joinery} onZoom={zoom} onWhole={whole.set} />
-      <Box ref={ref} sx={{ flex: 1, minHeight: 0, position: 'relative', overflow: 'hidden' }} onWheel={whole.leave}>
+      <Box
+        ref={ref}
+        sx={{
+          flex: 1,
+          minHeight: 0,
+          position: 'relative',
+          overflow: 'hidden',
+          '& g:focus:not(:focus-visible)': { outline: 'none' },
+        }}
+        onWheel={whole.leave}
+      >
         {width > 0 && (
           <>
             <svg

@@ -60,8 +60,15 @@ export function JoinSide({
           </Typography>
         )}
       </Box>
-      <Box sx={{ p: 1.6, pt: 1, borderTop: `1px solid ${chart('rule')}`, textAlign: 'center' }}>
-        <Button variant="contained" fullWidth disabled={!view || isBaking} onClick={bake} sx={{ py: 0.9, fontSize: '1rem' }}>
+      <Box sx={{ p: 1, borderTop: `1px solid ${chart('rule')}`, textAlign: 'center' }}>
+        <Button
+          variant="contained"
+          fullWidth
+          disabled={!view || isBaking}
+          onClick={bake}
+          title="The pieces stay as they are"
+          sx={{ py: 0.7, fontSize: '1rem' }}
+        >
           {isBaking && <CircularProgress size={15} color="inherit" sx={{ mr: 1 }} aria-label="Baking" />}
           <b>Bake into a take</b>
           {view && (
@@ -70,9 +77,6 @@ export function JoinSide({
             </Box>
           )}
         </Button>
-        <Typography variant="caption" color="text.secondary">
-          the pieces stay as they are
-        </Typography>
       </Box>
     </Box>
   );

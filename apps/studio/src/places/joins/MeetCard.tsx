@@ -6,6 +6,7 @@ import { Box, ButtonBase, Slider, Switch, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Figure } from '@/controls/Figure';
+import { Section } from '@/controls/folds';
 import { Sign } from '@/controls/Sign';
 import { Small } from '@/controls/Small';
 import { TypedNumber } from '@/controls/TypedNumber';
@@ -51,7 +52,7 @@ export function MeetCard({ joinery, index, names }: { joinery: Joinery; index: n
   const set = (change: Partial<JoinInto>, isDone = true) => edit(edits.changeInto(doc, id, change), isDone);
   const fps = view?.motion.fps ?? 60;
   return (
-    <Box component="section" aria-label="The chosen join" sx={{ display: 'grid', gap: 1.1, minWidth: 0 }}>
+    <Box component="section" aria-label="The chosen join" sx={{ display: 'grid', gap: 0.9, minWidth: 0 }}>
       <Box>
         <Box sx={{ display: 'flex', alignItems: 'center' }}>
           <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
@@ -97,10 +98,23 @@ export function MeetCard({ joinery, index, names }: { joinery: Joinery; index: n
         </Typography>
       </Box>
       <Curve into={into} meet={meet} onChange={set} />
-      <Switches into={into} meet={meet} onChange={set} />
-      {into.by && <ByHand by={into.by} onChange={(by) => set({ by })} />}
+      <Box>
+        <Row
+          name="Hold planted feet"
+          says={meet ? `slide ${meet.slideCm.toFixed(1)} cm` : ''}
+          isOn={into.hold}
+          onChange={(hold) => set({ hold })}
+        />
+        <Row
+          name="Run in step"
+          says={meet && into.inStep ? (meet.isInStep ? 'the same foot lands' : 'nobody walks here') : ''}
+          isOn={into.inStep}
+          onChange={(inStep) => set({ inStep })}
+        />
+      </Box>
       <Figures meet={meet} />
       {known && <WhereTheyFit joinery={joinery} index={index} rooms={rooms} fps={fps} isWide={isWide} onWide={setWide} />}
+      <More into={into} onChange={set} />
     </Box>
   );
 }
@@ -160,20 +174,8 @@ function Curve({ into, meet, onChange }: Part & { meet: MeetView | undefined }) 
     return share >= 0 && share <= 1 ? share : null;
   });
   const isDrawn = typeof into.curve !== 'string';
-  const isLinked = into.leaving === undefined;
   return (
     <Box>
-      <Box sx={{ display: 'flex', mb: 0.3 }}>
-        <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
-          Curve
-        </Typography>
-        <Small pressed={isLinked} onClick={() => onChange({ leaving: isLinked ? into.curve : undefined })}>
-          both linked
-        </Small>
-        <Small pressed={into.how === 'carry'} onClick={() => onChange({ how: into.how === 'carry' ? 'fade' : 'carry' })}>
-          carry over
-        </Small>
-      </Box>
       <Box sx={{ display: 'flex', gap: 1 }}>
         <CurvePicture
           curve={into.curve}
@@ -194,21 +196,6 @@ function Curve({ into, meet, onChange }: Part & { meet: MeetView | undefined }) 
               onClick={() => onChange({ curve: curve === 'drawn' ? [...FIRST_HANDLES] : curve })}
             />
           ))}
-          {!isLinked && (
-            <Typography variant="caption" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
-              goes:{' '}
-              {(['smooth', 'straight', 'sudden'] as const).map((curve) => (
-                <Small
-                  key={curve}
-                  name={`the leaving piece: ${curve}`}
-                  pressed={into.leaving === curve}
-                  onClick={() => onChange({ leaving: curve })}
-                >
-                  {curve}
-                </Small>
-              ))}
-            </Typography>
-          )}
         </Box>
       </Box>
     </Box>
@@ -234,48 +221,61 @@ const CurveButton = ({ word, isOn, onClick }: { word: string; isOn: boolean; onC
   </ButtonBase>
 );
 
-function Switches({ into, meet, onChange }: Part & { meet: MeetView | undefined }) {
-  const rows: readonly { readonly name: string; readonly says: string; readonly isOn: boolean; readonly set: (isOn: boolean) => void }[] = [
-    {
-      name: 'Hold planted feet',
-      says: meet ? `slide ${meet.slideCm.toFixed(1)} cm` : '',
-      isOn: into.hold,
-      set: (hold) => onChange({ hold }),
-    },
-    {
-      name: 'Run in step',
-      says: meet && into.inStep ? (meet.isInStep ? 'the same foot lands' : 'nobody walks here') : '',
-      isOn: into.inStep,
-      set: (inStep) => onChange({ inStep }),
-    },
-    { name: 'Meet in height too', says: '', isOn: into.height, set: (height) => onChange({ height }) },
-    {
-      name: 'Placed by hand',
-      says: '',
-      isOn: into.by !== undefined,
-      set: (isOn) => onChange({ by: isOn ? { x: 0, z: 0, turnDeg: 0 } : undefined }),
-    },
-  ];
+function Row({ name, says = '', isOn, onChange }: { name: string; says?: string; isOn: boolean; onChange: (isOn: boolean) => void }) {
   return (
-    <Box>
-      {rows.map(({ name, says, isOn, set }) => (
-        <Box key={name} sx={{ display: 'flex', alignItems: 'center', borderTop: `1px solid ${chart('rule')}`, minHeight: 29 }}>
-          <Typography variant="body2" sx={{ flex: 1 }}>
-            {name}
-          </Typography>
-          <Typography variant="caption" color="text.secondary" noWrap>
-            {says}
-          </Typography>
-          <Switch
-            size="small"
-            color="default"
-            checked={isOn}
-            onChange={(_, next) => set(next)}
-            slotProps={{ input: { 'aria-label': name } }}
-          />
-        </Box>
-      ))}
+    <Box sx={{ display: 'flex', alignItems: 'center', borderTop: `1px solid ${chart('rule')}`, minHeight: 27 }}>
+      <Typography variant="body2" sx={{ flex: 1 }}>
+        {name}
+      </Typography>
+      <Typography variant="caption" color="text.secondary" noWrap>
+        {says}
+      </Typography>
+      <Switch
+        size="small"
+        color="default"
+        checked={isOn}
+        onChange={(_, next) => onChange(next)}
+        slotProps={{ input: { 'aria-label': name } }}
+      />
     </Box>
+  );
+}
+
+/** What is seldom wanted. */
+function More({ into, onChange }: Part) {
+  const isLinked = into.leaving === undefined;
+  return (
+    <Section id="join more" title="More" isOpen={false}>
+      <Row
+        name="Carry the difference over"
+        says="instead of blending both"
+        isOn={into.how === 'carry'}
+        onChange={(is) => onChange({ how: is ? 'carry' : 'fade' })}
+      />
+      <Row name="Curves of both linked" isOn={isLinked} onChange={(is) => onChange({ leaving: is ? undefined : into.curve })} />
+      {!isLinked && (
+        <Typography variant="caption" color="text.secondary" component="div">
+          the leaving piece goes{' '}
+          {(['smooth', 'straight', 'sudden'] as const).map((curve) => (
+            <Small
+              key={curve}
+              name={`the leaving piece: ${curve}`}
+              pressed={into.leaving === curve}
+              onClick={() => onChange({ leaving: curve })}
+            >
+              {curve}
+            </Small>
+          ))}
+        </Typography>
+      )}
+      <Row name="Meet in height too" isOn={into.height} onChange={(height) => onChange({ height })} />
+      <Row
+        name="Placed by hand"
+        isOn={into.by !== undefined}
+        onChange={(is) => onChange({ by: is ? { x: 0, z: 0, turnDeg: 0 } : undefined })}
+      />
+      {into.by && <ByHand by={into.by} onChange={(by) => onChange({ by })} />}
+    </Section>
   );
 }
 
@@ -319,15 +319,18 @@ function ByHand({ by, onChange }: { by: NonNullable<JoinInto['by']>; onChange: (
 
 function Figures({ meet }: { meet: MeetView | undefined }) {
   const { before, through, after } = meet?.speedMps ?? {};
+  const speeds = [before, through, after].map((v) => (v === undefined ? '–' : v.toFixed(2))).join(' → ');
   return (
-    <Box aria-label="Figures of the join" role="group" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 1.6 }}>
-      <Figure label="slide" value={meet?.slideCm} unit="cm" />
-      <Figure label="pop" value={meet?.popCm} unit="cm" />
-      <Figure label="sinks" value={meet?.sinkCm} unit="cm" />
-      <Figure label="length" value={meet && meet.to - meet.from} unit="frames" digits={0} />
-      <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1', pt: 0.3 }}>
-        speed {[before, through, after].map((v) => (v === undefined ? '–' : v.toFixed(2))).join(' → ')} m/s
-        {meet && meet.popCm > 0.3 && `; pops at frame ${meet.popFrame}, ${meet.popJoint}`}
+    <Box aria-label="Figures of the join" role="group">
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, auto)', columnGap: 1.6 }}>
+        <Figure label="slide" value={meet?.slideCm} unit="cm" />
+        <span title={meet && `at frame ${meet.popFrame}, ${meet.popJoint}`}>
+          <Figure label="pop" value={meet?.popCm} unit="cm" />
+        </span>
+        <Figure label="sinks" value={meet?.sinkCm} unit="cm" />
+      </Box>
+      <Typography variant="caption" color="text.secondary">
+        {meet ? meet.to - meet.from : '–'} frames · {speeds} m/s
       </Typography>
     </Box>
   );
@@ -361,7 +364,7 @@ function WhereTheyFit({
     staleTime: Infinity,
     gcTime: 60_000,
     placeholderData: (before) => before,
-    queryFn: async () => (seen ? core().joinFits(seen.asked, index - 1, near) : []),
+    queryFn: async () => (seen ? core().joinFits(seen.asked, index - 1, inside(near)) : []),
   });
   const fits: readonly Fitting[] = data && !('problem' in data) ? data.slice(0, 3) : [];
   if (!doc || !seen || seen.asked.pieces.length <= index) return null;
@@ -431,6 +434,15 @@ function WhereTheyFit({
     </Box>
   );
 }
+
+/** What is proposed lies within the map, not on its edge. */
+const inside = ({ rows, columns }: FitsAsked): FitsAsked => {
+  const within = ([from, to]: readonly [number, number]): readonly [number, number] => {
+    const edge = Math.round(0.05 * (to - from));
+    return [from + edge, to - edge];
+  };
+  return { rows: within(rows), columns: within(columns) };
+};
 
 /** What the map shows: the end of the one and the beginning of the other, or all of both, as far as there is motion. */
 function windowOf(a: PieceRoom, b: PieceRoom, fps: number, isWide: boolean): FitsAsked {

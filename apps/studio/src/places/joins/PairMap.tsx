@@ -38,12 +38,12 @@ export function PairMap({
     let isOld = false;
     void core()
       .joinMap(latest.current.asked, index, latest.current.window, CELLS)
-      .then((likeness) => {
+      .then((distances) => {
         const context = canvas.current?.getContext('2d');
-        if (isOld || !context || !likeness) return;
+        if (isOld || !context || !distances) return;
         const image = context.createImageData(CELLS, CELLS);
         const [r, g, b] = shade.split(',').map(Number);
-        likeness.forEach((value, i) => image.data.set([r, g, b, value], i * 4));
+        depths(distances).forEach((depth, i) => image.data.set([r, g, b, depth], i * 4));
         context.putImageData(image, 0, 0);
       })
       .catch(() => undefined);
@@ -114,4 +114,17 @@ export function PairMap({
       </Typography>
     </Box>
   );
+}
+
+/** Steps from the least like to the most alike, as depths on a chart. */
+const BANDS = 9;
+
+/** Opacities from distances: the nearest dark, the farthest clear, in bands. */
+function depths(distances: Float32Array): number[] {
+  const known = [...distances].filter(Number.isFinite);
+  const [least, most] = [Math.min(...known), Math.max(...known)];
+  return [...distances].map((metres) => {
+    const likeness = Number.isFinite(metres) ? 1 - (metres - least) / Math.max(1e-6, most - least) : 0;
+    return 230 * (Math.round(likeness ** 1.6 * BANDS) / BANDS);
+  });
 }

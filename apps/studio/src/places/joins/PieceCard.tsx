@@ -184,7 +184,7 @@ function ShiftFields({ shift, number, onChange }: { shift: Shift; number: number
       />
       <TypedNumber
         name={`Shift ${number}: from frame`}
-        label="from frame"
+        label="from its frame"
         value={shift.at}
         least={0}
         most={1e6}

@@ -73,8 +73,12 @@ export function Plaques({ joinery, axis, rows }: { joinery: Joinery; axis: Axis;
                     {meet ? `${meet.by} · ` : ''}
                     {piece.into.frames === 0 ? 'cut' : `${piece.into.frames} f`}
                   </Typography>
-                  <Typography variant="caption" noWrap component="div" sx={{ lineHeight: 1.35, fontWeight: fault ? 700 : 400 }}>
-                    {!meet ? '…' : fault ? `▲ ${fault.says}` : `slide ${meet.slideCm.toFixed(1)} · pop ${meet.popCm.toFixed(1)} cm`}
+                  <Typography variant="caption" noWrap={!fault} component="div" sx={{ lineHeight: 1.25, fontWeight: fault ? 700 : 400 }}>
+                    {!meet
+                      ? '…'
+                      : fault
+                        ? `▲ ${fault.says}`
+                        : `slide ${meet.slideCm.toFixed(1)}, pop ${meet.popCm.toFixed(1)}${own > 124 ? ' cm' : ''}`}
                   </Typography>
                 </>
               )}

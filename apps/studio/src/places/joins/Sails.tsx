@@ -55,6 +55,10 @@ export function Sails({
               x,
               (weight) => rows.none - weight * (rows.none - rows.full),
             )}
+            clear={[
+              i > 0 ? overlapOf(laid.placed[i - 1], laid.placed[i], piece.into).to : laid.placed[i].from,
+              i + 1 < laid.placed.length ? overlapOf(laid.placed[i], laid.placed[i + 1], doc.pieces[i + 1].into).from : laid.placed[i].to,
+            ]}
             isChosen={chosen?.kind === 'piece' && chosen.id === piece.id}
             axis={axis}
             rows={rows}
@@ -90,18 +94,20 @@ interface SailProps {
   readonly room: PieceRoom;
   readonly seams: readonly number[];
   readonly path: string;
+  /** Frames between which nothing else lies over it. */
+  readonly clear: readonly [number, number];
   readonly isChosen: boolean;
   readonly axis: Axis;
   readonly rows: JoinRows;
   readonly onChoose: () => void;
 }
 
-function Sail({ piece, name, number, count, placed, room, seams, path, isChosen, axis: { x, window }, rows, onChoose }: SailProps) {
+function Sail({ piece, name, number, count, placed, room, seams, path, clear, isChosen, axis: { x, window }, rows, onChoose }: SailProps) {
   const { setNodeRef, listeners } = useDraggable({ id: `piece ${piece.id}`, data: { piece: piece.id, name } });
-  const [left, right] = [Math.max(x(placed.from), x(window.from)), Math.min(x(placed.to), x(window.to))];
-  const room1 = right - left;
+  const [left, right] = [Math.max(x(clear[0]), x(window.from)), Math.min(x(clear[1]), x(window.to))];
+  const width = right - left;
   const times = piece.times === 1 ? '' : `× ${Number(piece.times.toFixed(2))}`;
-  const letters = Math.floor((room1 - 22 - times.length * 7) / 7.4);
+  const letters = Math.floor((width - 16 - times.length * 7) / 7.4);
   const key = (event: KeyboardEvent) => {
     if (event.key !== 'Enter' && event.key !== ' ') return;
     event.preventDefault();
@@ -118,7 +124,7 @@ function Sail({ piece, name, number, count, placed, room, seams, path, isChosen,
       aria-pressed={isChosen}
       onClick={onChoose}
       onKeyDown={key}
-      style={{ cursor: 'grab', outlineOffset: -2 }}
+      style={{ cursor: 'grab' }}
     >
       <path
         d={path}
@@ -130,24 +136,24 @@ function Sail({ piece, name, number, count, placed, room, seams, path, isChosen,
       <g pointerEvents="none">
         {seams.map((frame) => (
           <g key={frame} stroke={chart('faint')} strokeDasharray="4 3" strokeWidth={1}>
-            <line x1={x(frame) - 1.5} x2={x(frame) - 1.5} y1={rows.full + 4} y2={rows.none - 22} />
-            <line x1={x(frame) + 1.5} x2={x(frame) + 1.5} y1={rows.full + 4} y2={rows.none - 22} />
+            <line x1={x(frame) - 1.5} x2={x(frame) - 1.5} y1={rows.full + 30} y2={rows.none - 22} />
+            <line x1={x(frame) + 1.5} x2={x(frame) + 1.5} y1={rows.full + 30} y2={rows.none - 22} />
           </g>
         ))}
         {letters > 2 && (
-          <text x={left + 11} y={rows.full + 20} fontSize={14} fontWeight={700} fill={chart('ink')}>
+          <text x={left + 8} y={rows.full + 20} fontSize={14} fontWeight={700} fill={chart('ink')}>
             {name.length > letters ? `${name.slice(0, letters - 1)}…` : name}
             <tspan dx={6} fontWeight={500} fill={chart('lampText')}>
               {times}
             </tspan>
           </text>
         )}
-        {room1 > 120 && (
+        {width > 96 && (
           <g fontSize={11.5} fill={chart('faint')}>
-            <text x={left + 11} y={rows.none - 24}>
+            <text x={left + 8} y={rows.none - 24}>
               {room.from}
             </text>
-            <text x={right - 11} y={rows.none - 24} textAnchor="end">
+            <text x={right - 8} y={rows.none - 24} textAnchor="end">
               {room.from + room.frames - 1}
             </text>
           </g>

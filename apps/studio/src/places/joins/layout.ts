@@ -29,7 +29,7 @@ export function knownOf(pieces: readonly JoinPiece[], { spans, rooms }: JoinView
 
 /** How a piece lies in what it is cut from now, after what was known of it has been changed. */
 export function roomNow(piece: JoinPiece, known: PieceRoom): PieceRoom {
-  const from = piece.from ?? (piece.to === undefined ? 0 : known.from);
+  const from = piece.from ?? 0;
   const to = piece.to ?? known.to;
   const frames = Math.max(2, Math.round(piece.times * (to - from)) + 1);
   return {

@@ -1,12 +1,13 @@
 import { useSnackbar } from 'notistack';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { JoinPiece, Shift } from '@lantern/motion';
 import { shiftSchema } from '@lantern/motion';
 import { useJoins, type JoinDoc } from '@/data/joins-store';
 import { freeName } from '@/data/new-clip';
 import { usePlayer } from '@/data/player';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
+import { faultOf } from './bounds';
 import * as edits from './join-edits';
 import { knownOf, layoutOf, NOTHING_KNOWN, pieceAt, type Known } from './layout';
 import { useAsked, useJoinView } from './use-join-view';
@@ -42,6 +43,17 @@ export function useJoinery(doc: JoinDoc | null, takes: readonly TakeInfo[]) {
   useEffect(() => {
     if (frames && fps) load(frames, fps);
   }, [frames, fps, load]);
+
+  // What is worst of a join that is opened is looked at first.
+  const opened = useRef('');
+  useEffect(() => {
+    if (!seen || opened.current === seen.asked.id) return;
+    opened.current = seen.asked.id;
+    const { meets } = seen.view;
+    const faults = meets.findIndex((meet, i) => faultOf(meet, seen.pieces[i + 1].into) !== null);
+    const id = seen.pieces[Math.max(0, faults) + 1]?.id;
+    if (id) setChosen({ kind: 'meet', id });
+  }, [seen]);
 
   const edit = useCallback(
     (next: JoinDoc, isDone = true) => {
