@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { capture, type ScriptName } from '@lantern/capture';
 import { castGlb } from '@lantern/cast';
-import { describeTake, findLoops, readTake, recipeSchema, writeBvh } from '@lantern/motion';
+import { describeTake, findLoops, joinSchema, readTake, recipeSchema, writeBvh } from '@lantern/motion';
 import { and, eq } from 'drizzle-orm';
 import { importCharacter } from './characters';
 import { saveClip } from './clips';
+import { saveJoin } from './joins';
 import type { Database } from './database';
 import { characters, projects } from './schema';
 import { changeTake, importTake } from './takes';
@@ -62,13 +63,18 @@ export async function addCast(database: Database): Promise<void> {
   }
 }
 
-/** Wick's takes from the simulated suit, and two clips cut from his rounds: the loops that the program itself proposes. */
+/**
+ * Wick's takes from the simulated suit, two clips cut from his rounds, which are loops that the program itself proposes, and a join: he waits, strolls, jogs,
+ * strolls again, and hops onto a box.
+ */
 export async function loadDemo(database: Database): Promise<void> {
+  const ids = new Map<string, string>();
   for (const { script, file, seed, seconds, tags, notes, star } of TAKES) {
     const { motion } = capture(script, { seed, seconds });
     const bytes = new TextEncoder().encode(writeBvh(motion));
     const take = await importTake(database, 'gullmouth', file, bytes);
     if (tags || notes || star) await changeTake(database, take.id, { tags, notes, star });
+    ids.set(take.name, take.id);
     if (script !== 'rounds') continue;
     const { ground } = describeTake(readTake(bytes, file));
     const candidates = ground ? findLoops(ground).candidates : [];
@@ -79,15 +85,36 @@ export async function loadDemo(database: Database): Promise<void> {
       ['stroll-forward', stroll],
       ['jog-forward', jog],
     ] as const) {
-      if (loop)
-        await saveClip(database, 'gullmouth', randomUUID(), {
-          name,
-          source: { take: take.id, from: loop.from, to: loop.to },
-          steps,
-          gait: '',
-          direction: '',
-          revision: 0,
-        });
+      if (!loop) continue;
+      const id = randomUUID();
+      ids.set(name, id);
+      await saveClip(database, 'gullmouth', id, {
+        name,
+        source: { take: take.id, from: loop.from, to: loop.to },
+        steps,
+        gait: '',
+        direction: '',
+        revision: 0,
+      });
     }
   }
+  await joinRound(database, (name) => ids.get(name));
+}
+
+/** An evening round, of cuts and clips of the demo. */
+async function joinRound(database: Database, idOf: (name: string) => string | undefined): Promise<void> {
+  const [waiting, stroll, jog, hop] = ['wick-waiting', 'stroll-forward', 'jog-forward', 'wick-hop'].map(idOf);
+  if (!waiting || !stroll || !jog || !hop) return;
+  const id = () => randomUUID();
+  const { pieces, start } = joinSchema.parse({
+    name: 'evening-round',
+    pieces: [
+      { id: id(), take: waiting, from: 24, to: 142 },
+      { id: id(), clip: stroll, times: 3, marks: [{ at: 10, name: 'sets off' }] },
+      { id: id(), clip: jog, times: 4, marks: [{ at: 12, name: 'breaks into a jog' }] },
+      { id: id(), clip: stroll, times: 2 },
+      { id: id(), take: hop, from: 40, to: 200, shifts: [{ at: 60, raise: 0.2 }] },
+    ],
+  });
+  await saveJoin(database, 'gullmouth', id(), { name: 'evening-round', pieces, start, revision: 0 });
 }

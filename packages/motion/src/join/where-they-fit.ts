@@ -61,7 +61,7 @@ export function whereTheyFit(
   const half = into.frames >> 1;
   const open = ({ motion }: Groundwork, own?: readonly [number, number]): readonly [number, number] => [
     Math.max(half, own?.[0] ?? 0),
-    Math.min(motion.frames - 1 - half, own?.[1] ?? Infinity),
+    Math.min(motion.frames - 1 - (into.frames - half), own?.[1] ?? Infinity),
   ];
   const nearest = nearestPairs(a, b, Math.max(20, TRIED * most), { a: open(a, reach?.a), b: open(b, reach?.b) });
   const candidates = nearest

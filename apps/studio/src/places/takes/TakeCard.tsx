@@ -9,6 +9,7 @@ import { useProjectInfo, type TakeInfo } from '@/data/project';
 import { changesOf, useTakeEdits, useTakeHistory } from '@/data/take-edits';
 import { takeKey } from '@/data/use-open-take';
 import { chart } from '@/controls/theme';
+import { MadeFromLine } from './MadeFromLine';
 import { NotesCard } from './NotesCard';
 import { PassportCard } from './PassportCard';
 import { PropsCard } from './PropsCard';
@@ -48,6 +49,7 @@ export function TakeCard({
           <DeleteIcon />
         </Sign>
       </Box>
+      {take.made && <MadeFromLine made={take.made} />}
       <Tabs
         value={tab}
         onChange={(_, next: TabName) => setTab(next)}
