@@ -30,8 +30,8 @@ export async function joins(a: string, b: string, { json, frames }: { json?: boo
   print(json ?? false, { fps: leaving.motion.fps, pairs, ms, candidates }, () => [
     `${candidates.length} candidates of ${pairs} pairs in ${ms} ms`,
     ...candidates.map(
-      ({ a: from, b: to, foot, poseCm, popCm, slideCm }) =>
-        `${from} → ${to}  by the ${foot}  pose ${poseCm.toFixed(1)} cm  pop ${popCm.toFixed(1)} cm${out(popCm, JOIN_BOUNDS.popCm)}  ` +
+      ({ a: from, b: to, frames: overlap, foot, poseCm, popCm, slideCm }) =>
+        `${from} → ${to}  by the ${foot} over ${overlap} frames  pose ${poseCm.toFixed(1)} cm  pop ${popCm.toFixed(1)} cm${out(popCm, JOIN_BOUNDS.popCm)}  ` +
         `slide ${slideCm.toFixed(2)} cm${out(slideCm, JOIN_BOUNDS.slideCm)}`,
     ),
   ]);

@@ -202,7 +202,7 @@ export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 // Joining clips
 export { curveAt, overlapWeights } from './join/curve';
 export { buildJoin, layOut, type JoinSources } from './join/build-join';
-export { joinFigures, type JoinFigures } from './join/figures';
+export { joinFigures, meetFigures, type JoinFigures } from './join/figures';
 export { joiner, joinPieces, type Joined, type PlacedPiece, type Meet, type PieceSpan } from './join/join-pieces';
 export { layPiece, levelAt, type LaidPiece, type Level } from './join/piece';
 export {

@@ -3,15 +3,13 @@ import {
   forwardKinematics,
   groundwork,
   joiner,
-  joinFigures,
+  meetFigures,
   joinIntoSchema,
-  layFigure,
   layOut,
   motionPair,
   pairMap,
   whereTheyFit,
   writeBvh,
-  type BodyMesh,
   type ClipRecipe,
   type Contacts,
   type Fitting,
@@ -61,7 +59,6 @@ export interface PieceRoom {
 /** A join as it is shown. */
 export interface JoinView {
   readonly motion: WireMotion;
-  readonly mesh: BodyMesh;
   readonly markers: Markers | null;
   readonly floor: number;
   readonly contacts: Contacts;
@@ -92,6 +89,7 @@ export interface FitsAsked {
 
 const laidPieces = new LRUCache<string, LaidPiece>({ max: 60 });
 const joiners = new LRUCache<string, ReturnType<typeof joiner>>({ max: 4 });
+const figures = new LRUCache<string, readonly JoinFigures[]>({ max: 4 });
 const pairs = new LRUCache<string, MotionPair>({ max: 6 });
 
 async function laid({ piece, take, recipe }: PieceAsked): Promise<LaidPiece> {
@@ -108,7 +106,9 @@ async function laid({ piece, take, recipe }: PieceAsked): Promise<LaidPiece> {
 const placed = (pieces: readonly PieceAsked[]): Promise<PlacedPiece[]> =>
   Promise.all(pieces.map(async (own) => ({ piece: await laid(own), into: own.piece.into })));
 
-async function joined({ id, start, pieces }: JoinAsked): Promise<Joined & { readonly own: readonly PlacedPiece[] }> {
+type WholeJoin = Joined & { readonly own: readonly PlacedPiece[] };
+
+async function joined({ id, start, pieces }: JoinAsked): Promise<WholeJoin> {
   const own = await placed(pieces);
   const join = joiners.get(id) ?? joiner();
   joiners.set(id, join);
@@ -117,9 +117,20 @@ async function joined({ id, start, pieces }: JoinAsked): Promise<Joined & { read
 
 /** What the worker does with joins. */
 export const joinApi = {
-  /** A join, whole, with the figures of every place at which two pieces meet. */
-  async joinView(asked: JoinAsked): Promise<JoinView | { problem: string }> {
-    return orProblem(async () => viewOf(await joined(asked), asked.pieces));
+  /**
+   * A join, whole, with the figures of every place at which two pieces meet.
+   *
+   * @param changed the meetings whose figures are wanted, while something is dragged; those of the others stay as they were
+   */
+  async joinView(asked: JoinAsked, changed: readonly number[] | null = null): Promise<JoinView | { problem: string }> {
+    return orProblem(async () => {
+      const whole = await joined(asked);
+      const before = figures.get(asked.id) ?? [];
+      const isKnown = (i: number) => changed !== null && !changed.includes(i) && before.length === whole.meets.length;
+      const now = whole.meets.map((meet, i) => (isKnown(i) ? { ...before[i], from: meet.from, to: meet.to } : meetFigures(whole, i)));
+      figures.set(asked.id, now);
+      return viewOf(whole, asked.pieces, now);
+    });
   },
 
   /** The figures of one of the places at which two pieces meet, before the whole join is worked out. */
@@ -134,7 +145,7 @@ export const joinApi = {
         ],
         'captured',
       );
-      return joinFigures(both)[0];
+      return meetFigures(both, 0);
     });
   },
 
@@ -199,20 +210,18 @@ function endOf(piece: LaidPiece, frames: number): LaidPiece {
 }
 const beginningOf = (piece: LaidPiece, frames: number): LaidPiece => ({ ...piece, frames: Math.min(piece.frames, frames + 1) });
 
-function viewOf(whole: Joined & { readonly own: readonly PlacedPiece[] }, asked: readonly PieceAsked[]): JoinView {
+function viewOf(whole: WholeJoin, asked: readonly PieceAsked[], now: readonly JoinFigures[]): JoinView {
   const { motion, contacts, spans, levels, meets, own } = whole;
   const found = groundwork(motion);
-  const figures = joinFigures(whole);
   return {
     motion: copyForWire(motion),
-    mesh: layFigure(motion.skeleton, found?.body ?? bodyOf(motion)),
     markers: found && markersOf(found),
     floor: contacts.floorM,
     contacts,
     spans,
     rooms: own.map(({ piece }, i) => roomOf(piece, asked[i].piece, piece.loop ?? false)),
     seams: own.map(({ piece }, i) => piece.seams.map((f) => f + spans[i].start)),
-    meets: meets.map((meet, i) => ({ ...figures[i], place: placeOf(meet), leaving: meet.leaving, coming: meet.coming })),
+    meets: meets.map((meet, i) => ({ ...now[i], place: placeOf(meet), leaving: meet.leaving, coming: meet.coming })),
     levels,
     height: Float32Array.from({ length: motion.frames }, (_, f) => motion.rootPositions[f * 3 + 1] - contacts.floorM),
   };

@@ -1,6 +1,8 @@
 import { groundwork } from '../measure/groundwork';
 import { popIn } from '../measure/pop';
-import { sinkIn, slides } from '../measure/slide';
+import { sinkIn, slides, type Slide } from '../measure/slide';
+import type { Contacts } from '../model/contacts';
+import type { Motion } from '../model/motion';
 import type { Joined, Meet } from './join-pieces';
 import { lowerLevel } from './piece';
 
@@ -33,34 +35,47 @@ const BESIDE = 1.5;
  * const cut = layPiece(cutClip(motion, 20, 120), { times: 1 });
  * joinFigures(joinPieces([cut, cut].map((piece) => ({ piece, into: joinIntoSchema.parse({}) })), 'origin')).length; // 1
  */
-export function joinFigures({ motion, contacts, meets, levels }: Joined): JoinFigures[] {
+export function joinFigures(joined: Joined): JoinFigures[] {
+  return joined.meets.map((_, i) => meetFigures(joined, i));
+}
+
+/** The figures of one of the places at which two pieces meet. */
+export function meetFigures({ motion, contacts, meets, levels }: Joined, index: number): JoinFigures {
+  const { from, to, by, isInStep } = meets[index];
   const found = groundwork(motion);
   const beside = Math.round(BESIDE * motion.fps);
-  const all = found ? slides(found.soles, contacts) : [];
-  return meets.map(({ from, to, by, isInStep }): JoinFigures => {
-    const pop = popIn(
-      motion,
-      [from - 2, to + 3],
-      [
-        [from - beside, from - 2],
-        [to + 3, to + beside],
-      ],
-    );
-    const own = all.filter((slide) => slide.from <= to && slide.to > from);
-    return {
-      ...{ from, to, by, isInStep },
-      popCm: pop.cm,
-      popFrame: pop.frame,
-      popJoint: motion.skeleton.joints[pop.joint].name,
-      slideCm: own.reduce((most, { excursionCm }) => Math.max(most, excursionCm), 0),
-      sinkCm: found ? sinkIn(found.soles, from, to + 1, (f) => contacts.floorM + lowerLevel(levels, f)) : 0,
-      speedMps: {
-        before: speedIn(motion.rootPositions, from - beside, from, motion.fps),
-        through: speedIn(motion.rootPositions, from, to, motion.fps),
-        after: speedIn(motion.rootPositions, to, to + beside, motion.fps),
-      },
-    };
-  });
+  const pop = popIn(
+    motion,
+    [from - 2, to + 3],
+    [
+      [from - beside, from - 2],
+      [to + 3, to + beside],
+    ],
+  );
+  const own = slidesOf(motion, contacts).filter((slide) => slide.from <= to && slide.to > from);
+  return {
+    ...{ from, to, by, isInStep },
+    popCm: pop.cm,
+    popFrame: pop.frame,
+    popJoint: motion.skeleton.joints[pop.joint].name,
+    slideCm: own.reduce((most, { excursionCm }) => Math.max(most, excursionCm), 0),
+    sinkCm: found ? sinkIn(found.soles, from, to + 1, (f) => contacts.floorM + lowerLevel(levels, f)) : 0,
+    speedMps: {
+      before: speedIn(motion.rootPositions, from - beside, from, motion.fps),
+      through: speedIn(motion.rootPositions, from, to, motion.fps),
+      after: speedIn(motion.rootPositions, to, to + beside, motion.fps),
+    },
+  };
+}
+
+const SLIDES = new WeakMap<Motion, readonly Slide[]>();
+
+/** The slides of a motion are those of all its meetings. */
+function slidesOf(motion: Motion, contacts: Contacts): readonly Slide[] {
+  const found = groundwork(motion);
+  const known = SLIDES.get(motion) ?? (found ? slides(found.soles, contacts) : []);
+  SLIDES.set(motion, known);
+  return known;
 }
 
 /** From one frame to another as the crow flies, metres a second. */

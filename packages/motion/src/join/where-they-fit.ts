@@ -1,6 +1,6 @@
 import { bestApart, commonParts, pairDistance, pairSide, windowOf, type NearPair } from '../find/pair-distances';
 import type { Groundwork } from '../measure/groundwork';
-import { cutMotion } from '../model/motion';
+import { cutMotion, type Motion } from '../model/motion';
 import { joinFigures } from './figures';
 import { joinPieces } from './join-pieces';
 import type { MetBy } from './line-up';
@@ -12,6 +12,8 @@ export interface Fitting {
   /** Frame of the one that leaves, and of the one that comes. */
   readonly a: number;
   readonly b: number;
+  /** How long the overlap is that was tried: as asked, or longer where that was out of bounds. */
+  readonly frames: number;
   /** What they meet by. */
   readonly foot: MetBy;
   readonly poseCm: number;
@@ -66,7 +68,7 @@ export function whereTheyFit(
   const nearest = nearestPairs(a, b, Math.max(20, TRIED * most), { a: open(a, reach?.a), b: open(b, reach?.b) });
   const candidates = nearest
     .slice(0, TRIED * most)
-    .map((pair) => tried(a, b, pair, into))
+    .map((pair) => bestTried(a, b, pair, into))
     .sort((p, q) => lackOf(p) - lackOf(q) || p.poseCm - q.poseCm);
   return { candidates: candidates.slice(0, most), nearest, pairs: a.motion.frames * b.motion.frames };
 }
@@ -135,6 +137,24 @@ function valleysOf(
   return valleys.sort((x, y) => x.distance - y.distance);
 }
 
+/** Overlaps that are tried where the one asked for is out of bounds, times as long, and the longest, seconds. */
+const LONGER = [1.6, 2.2];
+const LONGEST = 0.8;
+
+/** The join that a pair would give; out of bounds, with a longer overlap if that is better. */
+function bestTried(a: Groundwork, b: Groundwork, pair: NearPair, into: JoinInto): Fitting {
+  let best = tried(a, b, pair, into);
+  for (const times of LONGER) {
+    const frames = Math.min(Math.round(times * into.frames), Math.round(LONGEST * a.motion.fps));
+    const half = frames >> 1;
+    const hasRoom = (motion: Motion, f: number) => f >= half && f + frames - half < motion.frames;
+    if (lackOf(best) === 0 || frames <= best.frames || !hasRoom(a.motion, pair.a) || !hasRoom(b.motion, pair.b)) continue;
+    const longer = tried(a, b, pair, { ...into, frames });
+    if (lackOf(longer) < lackOf(best)) best = longer;
+  }
+  return best;
+}
+
 /** The join that a pair would give, and its figures. */
 function tried(a: Groundwork, b: Groundwork, { a: fa, b: fb, distance }: NearPair, into: JoinInto): Fitting {
   const around = Math.round(AROUND * a.motion.fps);
@@ -147,7 +167,7 @@ function tried(a: Groundwork, b: Groundwork, { a: fa, b: fb, distance }: NearPai
       'captured',
     ),
   );
-  return { a: fa, b: fb, foot: figures.by, poseCm: distance * 100, popCm: figures.popCm, slideCm: figures.slideCm };
+  return { a: fa, b: fb, frames: into.frames, foot: figures.by, poseCm: distance * 100, popCm: figures.popCm, slideCm: figures.slideCm };
 }
 
 /** Some frames of a motion as a piece, with what lies beside them. */

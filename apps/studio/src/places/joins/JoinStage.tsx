@@ -3,6 +3,7 @@ import { overlapWeights, type JoinInto } from '@lantern/motion';
 import { Box, CircularProgress, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { useCharacter } from '@/data/fits';
+import { useFigure } from '@/data/use-figure';
 import { Choice } from '@/stage/Choice';
 import { AtFrame, StageFrame } from '@/stage/StageFrame';
 import type { SecondFigure } from '@/stage/stage-props';
@@ -19,7 +20,8 @@ export function JoinStage({ joinery, character }: { joinery: Joinery; character:
   const [through, setThrough] = useState<Through>('coming in');
   const { data: skin } = useCharacter(character);
   const ghost = useMemo(() => (view && through ? ghostOf(view, through) : null), [view, through]);
-  if (!view || !doc) {
+  const { data: plain } = useFigure(view?.motion.skeleton ?? null);
+  if (!view || !doc || !plain) {
     const notice = problem ? (
       <Typography role="alert" sx={{ maxWidth: 420 }}>
         ▲ {problem}
@@ -30,7 +32,7 @@ export function JoinStage({ joinery, character }: { joinery: Joinery; character:
     return <StageFrame stage={null} notice={notice} />;
   }
   const fits = skin && skin.skeleton.joints.length === view.motion.skeleton.joints.length;
-  const mesh = fits ? skin.mesh : view.mesh;
+  const mesh = fits ? skin.mesh : plain.mesh;
   return (
     <StageFrame
       stage={{

@@ -369,9 +369,9 @@ function WhereTheyFit({
   const fits: readonly Fitting[] = data && !('problem' in data) ? data.slice(0, 3) : [];
   if (!doc || !seen || seen.asked.pieces.length <= index) return null;
   const met = edits.metAt(doc, index, rooms);
-  const take = (x: number, y: number, isDone = true) => {
+  const take = (x: number, y: number, isDone = true, frames?: number) => {
     setHeld(isDone ? null : window);
-    edit(edits.meetAt(doc, index, rooms, x, y), isDone);
+    edit(edits.meetAt(doc, index, rooms, x, y, frames), isDone);
   };
   return (
     <Box component="section" aria-label="Where they fit">
@@ -397,7 +397,7 @@ function WhereTheyFit({
                   disableRipple
                   aria-pressed={isOn}
                   aria-label={`Proposal ${i + 1}: frame ${fit.a} to ${fit.b}, pose ${fit.poseCm.toFixed(1)}, slide ${fit.slideCm.toFixed(1)}, pop ${fit.popCm.toFixed(1)} cm`}
-                  onClick={() => take(fit.a, fit.b)}
+                  onClick={() => take(fit.a, fit.b, true, fit.frames)}
                   sx={{
                     display: 'block',
                     width: '100%',
@@ -415,7 +415,7 @@ function WhereTheyFit({
                     {i + 1} · {fit.a} → {fit.b}
                   </Typography>
                   <Typography variant="caption" component="div" color="text.secondary" noWrap sx={{ lineHeight: 1.35 }}>
-                    pose {fit.poseCm.toFixed(1)} cm
+                    pose {fit.poseCm.toFixed(1)} cm{fit.frames !== doc.pieces[index].into.frames && `, ${fit.frames} f`}
                   </Typography>
                   <Typography variant="caption" component="div" color="text.secondary" noWrap sx={{ lineHeight: 1.35 }}>
                     slide {fit.slideCm.toFixed(1)} · pop {fit.popCm.toFixed(1)}

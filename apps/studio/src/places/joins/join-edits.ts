@@ -125,14 +125,20 @@ export function slideMeet(doc: JoinDoc, index: number, rooms: readonly PieceRoom
 }
 
 /** Two pieces that meet, in the middle of their overlap, at an instant of each: frames of what they are cut from. */
-export function meetAt(doc: JoinDoc, index: number, rooms: readonly PieceRoom[], a: number, b: number): JoinDoc {
-  const { frames } = doc.pieces[index].into;
+export function meetAt(
+  doc: JoinDoc,
+  index: number,
+  rooms: readonly PieceRoom[],
+  a: number,
+  b: number,
+  frames: number = doc.pieces[index].into.frames,
+): JoinDoc {
   const half = frames >> 1;
   const end = endOf(rooms[index - 1]);
   const start = rooms[index].from;
   const leaving = trimEnd(doc.pieces[index - 1], rooms[index - 1], a + (frames - half) - end);
   const coming = trimStart(doc.pieces[index], rooms[index], b - half - start);
-  return replace(replace(doc, index - 1, [leaving]), index, [coming]);
+  return replace(replace(doc, index - 1, [leaving]), index, [{ ...coming, into: { ...coming.into, frames } }]);
 }
 
 /** The frame of what it is cut from with which a piece ends; of a loop counted on round after round. */

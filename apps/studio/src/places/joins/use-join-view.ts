@@ -59,20 +59,25 @@ export interface Seen {
 }
 
 /**
- * The join as it is shown. One is worked out at a time, of those that came meanwhile only the newest; until it is there the last one stays.
+ * The join as it is shown. One is worked out at a time, of those that came meanwhile only the newest; until it is there the last one stays. Of a draft only
+ * the figures of what was changed are new, and they come first.
  *
  * @returns what was seen last; what is wrong with what is asked now; and whether something newer is on its way
  */
-export function useJoinView(what: Asked): { readonly seen: Seen | null; readonly problem: string | null; readonly isBusy: boolean } {
+export function useJoinView(
+  what: Asked,
+  isDraft: boolean,
+): { readonly seen: Seen | null; readonly problem: string | null; readonly isBusy: boolean } {
   const [seen, setSeen] = useState<Seen | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
   const running = useRef(false);
-  const next = useRef<Asked>(null);
+  const next = useRef<{ readonly what: Asked; readonly isDraft: boolean }>({ what: null, isDraft: false });
+  const last = useRef<Seen | null>(null);
   const key = what && 'asked' in what ? JSON.stringify(what.asked) : '';
-  const latest = useRef(what);
+  const latest = useRef({ what, isDraft });
   useEffect(() => {
-    latest.current = what;
+    latest.current = { what, isDraft };
   });
   useEffect(() => {
     next.current = latest.current;
@@ -82,13 +87,25 @@ export function useJoinView(what: Asked): { readonly seen: Seen | null; readonly
     setBusy(true);
     void (async () => {
       try {
-        while (next.current && 'asked' in next.current) {
-          const { asked, takes, pieces } = next.current;
-          next.current = null;
+        for (let now = next.current; now.what && 'asked' in now.what; now = next.current) {
+          const { asked, takes, pieces } = now.what;
+          next.current = { what: null, isDraft: false };
           for (const take of takes) await ensureOpen(take);
-          const made = await core().joinView(asked);
+          const changed = now.isDraft && last.current ? changedMeets(last.current.asked, asked) : null;
+          const before = last.current?.view;
+          if (before && changed?.length) {
+            const index = changed[0];
+            const quick = await core().joinMeet(asked, index);
+            if (!('problem' in quick) && before.meets[index]) {
+              const meets = before.meets.map((meet, i) => (i === index ? { ...meet, ...quick, from: meet.from, to: meet.to } : meet));
+              setSeen((shown) => shown && { ...shown, view: { ...shown.view, meets } });
+            }
+          }
+          const made = await core().joinView(asked, changed);
           setProblem('problem' in made ? made.problem : null);
-          if (!('problem' in made)) setSeen({ view: made, pieces, asked });
+          if ('problem' in made) continue;
+          last.current = { view: made, pieces, asked };
+          setSeen(last.current);
         }
       } catch (error) {
         setProblem(error instanceof Error ? error.message : 'The join could not be worked out.');
@@ -97,7 +114,14 @@ export function useJoinView(what: Asked): { readonly seen: Seen | null; readonly
         setBusy(false);
       }
     })();
-  }, [key]);
+  }, [key, isDraft]);
   const own = what === null || 'problem' in what ? null : seen;
   return { seen: own, problem: what && 'problem' in what ? what.problem : problem, isBusy };
+}
+
+/** The meetings, by the number of their leaving piece, of which one of both pieces or the overlap has changed. */
+function changedMeets(before: JoinAsked, now: JoinAsked): number[] {
+  if (before.id !== now.id || before.pieces.length !== now.pieces.length) return now.pieces.slice(1).map((_, i) => i);
+  const has = now.pieces.map((piece, i) => JSON.stringify(piece) !== JSON.stringify(before.pieces[i]));
+  return has.flatMap((_, i) => (i > 0 && (has[i - 1] || has[i]) ? [i - 1] : []));
 }

@@ -33,7 +33,7 @@ export function useJoinery(doc: JoinDoc | null, takes: readonly TakeInfo[]) {
   const [snaps, setSnaps] = useState(true);
   const now = draft && draft.id === doc?.id ? draft : doc;
   const what = useAsked(now, takes);
-  const { seen, problem, isBusy } = useJoinView(what);
+  const { seen, problem, isBusy } = useJoinView(what, now !== doc);
   const known = useMemo<Known>(() => (seen ? knownOf(seen.pieces, seen.view) : NOTHING_KNOWN), [seen]);
   const laid = useMemo(() => layoutOf(now?.pieces ?? [], known), [now, known]);
   const view = seen && seen.asked.id === now?.id ? seen.view : null;
