@@ -8,8 +8,8 @@ import { DUSK } from '@/controls/theme';
 
 const FLOOR = new THREE.Plane(new THREE.Vector3(0, 1, 0), 0);
 
-/** Props on the stage: dragged over the floor, turned by the ring; Alt frees them from the 5 cm and 5° they snap to. */
-export function Props({ props, onChange }: { props: readonly StageProp[]; onChange: (props: readonly StageProp[]) => void }) {
+/** Props on the stage, fixed where nobody is told of a change; else dragged over the floor, turned by the ring; Alt frees them from the 5 cm and 5° they snap to. */
+export function Props({ props, onChange }: { props: readonly StageProp[]; onChange?: (props: readonly StageProp[]) => void }) {
   // While one is dragged it is drawn from here; it is saved when it is let go.
   const [held, setHeld] = useState<StageProp | null>(null);
   return (
@@ -19,9 +19,10 @@ export function Props({ props, onChange }: { props: readonly StageProp[]; onChan
           key={prop.id}
           prop={held?.id === prop.id ? held : prop}
           onMove={setHeld}
+          isFixed={!onChange}
           onDone={(done) => {
             setHeld(null);
-            onChange(props.map((p) => (p.id === done.id ? done : p)));
+            onChange?.(props.map((p) => (p.id === done.id ? done : p)));
           }}
         />
       ))}
@@ -29,7 +30,17 @@ export function Props({ props, onChange }: { props: readonly StageProp[]; onChan
   );
 }
 
-function Prop({ prop, onMove, onDone }: { prop: StageProp; onMove: (prop: StageProp) => void; onDone: (prop: StageProp) => void }) {
+function Prop({
+  prop,
+  isFixed,
+  onMove,
+  onDone,
+}: {
+  prop: StageProp;
+  isFixed: boolean;
+  onMove: (prop: StageProp) => void;
+  onDone: (prop: StageProp) => void;
+}) {
   const invalidate = useThree((state) => state.invalidate);
   const controls = useThree((state) => state.controls) as { enabled: boolean } | null;
   const drag = useRef<{ kind: 'move' | 'turn'; dx: number; dz: number; last: StageProp } | null>(null);
@@ -73,16 +84,18 @@ function Prop({ prop, onMove, onDone }: { prop: StageProp; onMove: (prop: StageP
   const radius = Math.max(width, depth) / 2 + 0.22;
   return (
     <group position={[prop.x, 0, prop.z]} rotation-y={prop.turn}>
-      <mesh geometry={box} {...handlers('move')}>
+      <mesh geometry={box} {...(isFixed ? {} : handlers('move'))}>
         <meshLambertMaterial color="#c9bfa4" transparent opacity={0.55} />
       </mesh>
       <lineSegments geometry={edges}>
         <lineBasicMaterial color={DUSK.text} />
       </lineSegments>
-      <mesh rotation-x={-Math.PI / 2} position-y={0.012} {...handlers('turn')}>
-        <ringGeometry args={[radius - 0.035, radius + 0.035, 40, 1, -Math.PI / 2 - 0.5, 1]} />
-        <meshBasicMaterial color={DUSK.warm} transparent opacity={0.8} side={THREE.DoubleSide} />
-      </mesh>
+      {!isFixed && (
+        <mesh rotation-x={-Math.PI / 2} position-y={0.012} {...handlers('turn')}>
+          <ringGeometry args={[radius - 0.035, radius + 0.035, 40, 1, -Math.PI / 2 - 0.5, 1]} />
+          <meshBasicMaterial color={DUSK.warm} transparent opacity={0.8} side={THREE.DoubleSide} />
+        </mesh>
+      )}
     </group>
   );
 }

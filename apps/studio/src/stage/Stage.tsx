@@ -102,7 +102,7 @@ function Scene(props: StageProps) {
       {trails && trails.length > 0 && <Trails trails={trails} fps={motion.fps} floor={floor} />}
       {props.meets && <MeetRings meets={props.meets} />}
       {props.balance && <BalanceMark balance={props.balance} />}
-      {props.props && props.onProps && <Props props={props.props} onChange={props.onProps} />}
+      {props.props && <Props props={props.props} onChange={props.onProps} />}
       <Pointer bones={first.bones} names={names} measuring={measuring} />
       {picking && <JointPicker figures={pickable} isElsewhere={isOnRing} {...picking} />}
       {turned && turning && (

@@ -35,7 +35,9 @@ export function StageFrame({
   const setView = (next: View) => useStageOptions.setState({ view: next });
   useStageKeys(setView);
   return (
-    <Box sx={{ position: 'relative', height: '100%', bgcolor: DUSK.deep, color: DUSK.text, overflow: 'hidden' }}>
+    <Box
+      sx={{ position: 'relative', height: '100%', bgcolor: DUSK.deep, color: DUSK.text, overflow: 'hidden', containerType: 'inline-size' }}
+    >
       {stage && <Stage {...stage} view={view} showsPrints={prints} bones={bones} ghosts={ghosts} measuring={measuring} />}
       {notice && (
         <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4, textAlign: 'center' }}>{notice}</Box>
@@ -85,7 +87,11 @@ function Speeds() {
   const speed = usePlayer((state) => state.speed);
   const setSpeed = usePlayer((state) => state.setSpeed);
   return (
-    <Box role="toolbar" aria-label="Speed" sx={{ position: 'absolute', top: 8, right: 12, display: 'flex' }}>
+    <Box
+      role="toolbar"
+      aria-label="Speed"
+      sx={{ position: 'absolute', top: 8, right: 12, display: 'flex', '@container (max-width: 610px)': { top: 36 } }}
+    >
       {SPEEDS.map((value) => (
         <Choice key={value} label={SPEED_WORDS[value]} name={`speed ${value}`} isOn={speed === value} onClick={() => setSpeed(value)} />
       ))}

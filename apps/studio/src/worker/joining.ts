@@ -8,6 +8,7 @@ import {
   layOut,
   motionPair,
   pairMap,
+  platforms,
   whereTheyFit,
   writeBvh,
   type ClipRecipe,
@@ -21,6 +22,7 @@ import {
   type MotionPair,
   type PieceSpan,
   type PlacedPiece,
+  type StageProp,
 } from '@lantern/motion';
 import { LRUCache } from 'lru-cache';
 import { copyForWire } from './clip-result';
@@ -68,6 +70,8 @@ export interface JoinView {
   readonly seams: readonly (readonly number[])[];
   readonly meets: readonly MeetView[];
   readonly levels: readonly Level[];
+  /** What the feet stand on where the ground is raised. */
+  readonly platforms: readonly StageProp[];
   /** Of the hips over the floor, metres, one a frame. */
   readonly height: Float32Array;
 }
@@ -223,6 +227,7 @@ function viewOf(whole: WholeJoin, asked: readonly PieceAsked[], now: readonly Jo
     seams: own.map(({ piece }, i) => piece.seams.map((f) => f + spans[i].start)),
     meets: meets.map((meet, i) => ({ ...now[i], place: placeOf(meet), leaving: meet.leaving, coming: meet.coming })),
     levels,
+    platforms: platforms(whole),
     height: Float32Array.from({ length: motion.frames }, (_, f) => motion.rootPositions[f * 3 + 1] - contacts.floorM),
   };
 }

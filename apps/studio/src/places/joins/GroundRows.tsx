@@ -33,7 +33,7 @@ export function GroundRows({ joinery: { view }, axis, rows }: { joinery: Joinery
       <path d={trace.hips} fill="none" stroke={chart('ink')} strokeWidth={1.5} strokeLinejoin="round" />
       <text
         x={right - 2}
-        y={rows.height + 12}
+        y={rows.height + 4}
         fontSize={11.5}
         textAnchor="end"
         fill={chart('faint')}
@@ -48,8 +48,9 @@ export function GroundRows({ joinery: { view }, axis, rows }: { joinery: Joinery
       {trace.levels.map(({ from, to, raise }) => (
         <text
           key={from}
-          x={Math.min(right - 2, x(to) + 4)}
-          y={trace.level(levelAt(trace.levels, to)) - 4}
+          x={x(to) > right - 120 ? x(from) - 4 : x(to) + 4}
+          textAnchor={x(to) > right - 120 ? 'end' : 'start'}
+          y={trace.level(levelAt(trace.levels, x(to) > right - 120 ? from : to)) - 4}
           fontSize={11.5}
           fill={chart('ink')}
         >

@@ -41,6 +41,7 @@ export function JoinStage({ joinery, character }: { joinery: Joinery; character:
         markers: view.markers,
         floor: view.floor,
         meets: view.meets,
+        props: view.platforms,
         other: ghost && { ...ghost, mesh, floor: view.floor },
       }}
       footer={

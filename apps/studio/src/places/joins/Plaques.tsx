@@ -24,6 +24,7 @@ export function Plaques({ joinery, axis, rows }: { joinery: Joinery; axis: Axis;
   // Where there is no room they say less.
   const width = Math.min(WIDTH, ...places.slice(1).map(({ at }, k) => at - places[k].at - 6));
   const isNarrow = width < 96;
+  const isTiny = width < 52;
   return (
     <>
       {places.map(({ i, at }) => {
@@ -32,7 +33,7 @@ export function Plaques({ joinery, axis, rows }: { joinery: Joinery; axis: Axis;
         const meet = view?.meets[i - 1];
         const isChosen = chosen?.kind === 'meet' && chosen.id === id;
         const fault = meet ? faultOf(meet, piece.into) : null;
-        const own = Math.max(isNarrow ? 30 : 96, width);
+        const own = Math.max(isTiny ? 30 : isNarrow ? 52 : 96, width);
         const left = Math.min(x(window.from) + span - own, Math.max(x(window.from), at - own / 2));
         return (
           <Box
@@ -58,9 +59,11 @@ export function Plaques({ joinery, axis, rows }: { joinery: Joinery; axis: Axis;
               sx={{ display: 'block', width: '100%', textAlign: 'left', px: 0.8, py: 0.3, fontFamily: 'inherit' }}
             >
               {isNarrow ? (
-                <Typography variant="caption" noWrap sx={{ display: 'block', fontWeight: 700 }}>
-                  {fault ? '▲' : ''}
+                <Typography variant="caption" noWrap component="div" sx={{ lineHeight: 1.35, fontWeight: 500 }}>
+                  {!isTiny && <FootMark by={meet?.by} />} {fault ? '▲' : ''}
                   {piece.into.frames}
+                  {!isTiny && ' f'}
+                  {!isTiny && meet && <div>{meet.slideCm.toFixed(1)} cm</div>}
                 </Typography>
               ) : (
                 <>

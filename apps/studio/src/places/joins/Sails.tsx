@@ -148,7 +148,7 @@ function Sail({ piece, name, number, count, placed, room, seams, path, clear, is
             </tspan>
           </text>
         )}
-        {width > 96 && (
+        {width > 96 && rows.none - rows.full > 84 && (
           <g fontSize={11.5} fill={chart('faint')}>
             <text x={left + 8} y={rows.none - 24}>
               {room.from}

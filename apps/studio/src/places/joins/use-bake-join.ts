@@ -31,7 +31,11 @@ export function useBakeJoin(doc: JoinDoc | null, seen: Seen | null, takes: reado
           const markers = marksOf(doc, seen);
           await fetchJson(`/api/takes/${take.id}`, {
             method: 'PATCH',
-            body: JSON.stringify({ made: historyOf(doc, takes), ...(markers.length > 0 && { markers }) }),
+            body: JSON.stringify({
+              made: historyOf(doc, takes),
+              ...(markers.length > 0 && { markers }),
+              ...(seen.view.platforms.length > 0 && { props: seen.view.platforms }),
+            }),
           });
         }
         await client.invalidateQueries({ queryKey: projectKey(project.id) });
