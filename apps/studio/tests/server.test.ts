@@ -13,7 +13,9 @@ import {
   type Motion,
   type TakePatch,
 } from '@lantern/motion';
+import { joinSaveSchema, type JoinSave } from '@/http/join';
 import { listClips, removeClip, saveClip } from '@/server/clips';
+import { listJoins, removeJoin, saveJoin } from '@/server/joins';
 import { sql } from 'drizzle-orm';
 import type { Database } from '@/server/database';
 import { loadDemo } from '@/server/demo';
@@ -24,6 +26,7 @@ import {
   importFile,
   importTake,
   listTakes,
+  noteMade,
   readChunk,
   readMotionBytes,
   removeTake,
@@ -149,6 +152,43 @@ test('a take with clips cannot be removed; one without can, and comes back', asy
   expect(await removeTake(database, randomUUID())).toBe('missing');
 });
 
+test('a join is saved from the revision that it started from, taken out, and comes back; its takes cannot be removed meanwhile', async () => {
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const id = randomUUID();
+  const join = (change: object = {}): JoinSave =>
+    joinSaveSchema.parse({ name: 'round', pieces: [{ id: 'a', take: take.id, from: 10, to: 90 }], revision: 0, ...change });
+  expect(await saveJoin(database, 'gullmouth', id, join())).toMatchObject({ outcome: 'saved', join: { revision: 1, start: 'origin' } });
+  expect(await saveJoin(database, 'gullmouth', id, join({ revision: 1, name: 'evening' }))).toMatchObject({ join: { revision: 2 } });
+  expect(await saveJoin(database, 'gullmouth', id, join({ revision: 1, name: 'morning' }))).toMatchObject({
+    outcome: 'conflict',
+    join: { name: 'evening', revision: 2 },
+  });
+  expect(await removeTake(database, take.id)).toBe('has-clips');
+  expect(await removeJoin(database, 'gullmouth', id, 2)).toMatchObject({ outcome: 'saved' });
+  expect((await listJoins(database, 'gullmouth')).some((own) => own.id === id)).toBe(false);
+  expect(await saveJoin(database, 'gullmouth', id, join({ revision: 3 }))).toMatchObject({ outcome: 'saved', join: { revision: 4 } });
+  expect((await listJoins(database, 'gullmouth')).find((own) => own.id === id)).toMatchObject({
+    name: 'round',
+    pieces: [{ take: take.id }],
+  });
+});
+
+test('of ten people who save a join at once one does, and the others are told', async () => {
+  const id = randomUUID();
+  const save = (name: string) => saveJoin(database, 'gullmouth', id, joinSaveSchema.parse({ name, pieces: [], revision: 0 }));
+  const all = await Promise.all(Array.from({ length: 10 }, (_, i) => save(`join ${i}`)));
+  expect(all.filter(({ outcome }) => outcome === 'saved')).toHaveLength(1);
+});
+
+test('what a take was baked from is written down once', async () => {
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const made = (name: string) => ({ join: { id: 'j', name, revision: 4 }, pieces: [] });
+  await noteMade(database, take.id, made('round'));
+  await noteMade(database, take.id, made('another'));
+  const found = (await listTakes(database, 'gullmouth')).find(({ id }) => id === take.id);
+  expect(found?.made).toEqual(made('round'));
+});
+
 test('the demo data is Wick’s takes and two loops that are whole strides', async () => {
   const own = await freshDatabase();
   try {
@@ -165,6 +205,8 @@ test('the demo data is Wick’s takes and two loops that are whole strides', asy
     ]);
     const clips = await listClips(own.database, 'gullmouth');
     expect(clips.map((c) => c.name)).toEqual(['stroll-forward', 'jog-forward']);
+    const [round] = await listJoins(own.database, 'gullmouth');
+    expect(round.pieces.map((piece) => ('clip' in piece ? 'clip' : 'take'))).toEqual(['take', 'clip', 'clip', 'clip', 'take']);
   } finally {
     await own.end();
   }

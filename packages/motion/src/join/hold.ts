@@ -13,6 +13,8 @@ import { forwardKinematics, type Globals } from '../model/kinematics';
 /** A foot that was held is led back over so much, and to where it is held, seconds. */
 const BLEND = 0.18;
 
+/** Feet that still slide are held once more, so often. */
+const ROUNDS = 2;
 /** A foot that slides no more than this in a contact is left as it is, centimetres. */
 const STILL = 0.1;
 /** A foot that is planted in both pieces, at places further apart than this, takes a step from the one to the other, metres. */
@@ -68,9 +70,15 @@ export function holdThrough(
   };
   const within = groundwork(stretch);
   if (!within) return motion;
-  const walker = { motion: stretch, globals: within.globals, body: found.body, soles: solesIn(stretch, within.globals) };
   const own = { ...contacts, left: held.left.map(moved), right: held.right.map(moved) };
-  const still = lockFeet(walker, own, { blend: BLEND, hips: true, level: false }, 2, solesIn);
+  const options = { blend: BLEND, hips: true, level: false };
+  let still = stretch;
+  for (let again = 0; again < ROUNDS; again++) {
+    const globals = forwardKinematics(still);
+    const walker = { motion: still, globals, body: found.body, soles: solesIn(still, globals) };
+    if (again > 0 && slides(walker.soles, own).every(({ excursionCm }) => excursionCm < STILL)) break;
+    still = lockFeet(walker, own, options, 2, solesIn);
+  }
   const bearing = { ...contacts, left: contacts.left.map(moved), right: contacts.right.map(moved) };
   const stepped = liftSteps(still, found.body, own, [first - from, last - from]);
   const locked = sinks ? liftOut(stepped, found.body, bearing, solesIn, [first - from, last - from], (f) => ground(f + from)) : stepped;

@@ -352,25 +352,25 @@ function WhereTheyFit({
   onWide: (isWide: boolean) => void;
 }) {
   const { doc, seen, edit } = joinery;
-  const [held, setHeld] = useState<FitsAsked | null>(null);
+  const [held, setHeld] = useState<{ readonly window: FitsAsked; readonly isWide: boolean } | null>(null);
   const [a, b] = [rooms[index - 1], rooms[index]];
   const near = useMemo(() => windowOf(a, b, fps, isWide), [a, b, fps, isWide]);
-  // While the ring is dragged the map stands still.
-  const window = held ?? near;
-  const key = seen && JSON.stringify([seen.asked.pieces.slice(index - 1, index + 1), near]);
+  const met = doc ? edits.metAt(doc, index, rooms) : { a: 0, b: 0 };
+  // The map stands still for as long as the ring is on it.
+  const window = held && held.isWide === isWide && isOn(held.window, met) ? held.window : near;
+  const key = seen && JSON.stringify([seen.asked.pieces.slice(index - 1, index + 1), window]);
   const { data, isFetching } = useQuery({
     queryKey: ['join-fits', key],
-    enabled: seen !== null && held === null,
+    enabled: seen !== null,
     staleTime: Infinity,
     gcTime: 60_000,
     placeholderData: (before) => before,
-    queryFn: async () => (seen ? core().joinFits(seen.asked, index - 1, inside(near)) : []),
+    queryFn: async () => (seen ? core().joinFits(seen.asked, index - 1, inside(window)) : []),
   });
   const fits: readonly Fitting[] = data && !('problem' in data) ? data.slice(0, 3) : [];
   if (!doc || !seen || seen.asked.pieces.length <= index) return null;
-  const met = edits.metAt(doc, index, rooms);
   const take = (x: number, y: number, isDone = true, frames?: number) => {
-    setHeld(isDone ? null : window);
+    setHeld({ window, isWide });
     edit(edits.meetAt(doc, index, rooms, x, y, frames), isDone);
   };
   return (
@@ -390,12 +390,12 @@ function WhereTheyFit({
         <PairMap asked={seen.asked} index={index - 1} window={window} fits={fits} met={met} onMeet={take} />
         <Box component="ol" aria-label="Proposals" sx={{ m: 0, p: 0, flex: 1, minWidth: 0, listStyle: 'none' }}>
           {fits.map((fit, i) => {
-            const isOn = fit.a === met.a && fit.b === met.b;
+            const isTaken = fit.a === met.a && fit.b === met.b;
             return (
               <li key={`${fit.a} ${fit.b}`}>
                 <ButtonBase
                   disableRipple
-                  aria-pressed={isOn}
+                  aria-pressed={isTaken}
                   aria-label={`Proposal ${i + 1}: frame ${fit.a} to ${fit.b}, pose ${fit.poseCm.toFixed(1)}, slide ${fit.slideCm.toFixed(1)}, pop ${fit.popCm.toFixed(1)} cm`}
                   onClick={() => take(fit.a, fit.b, true, fit.frames)}
                   sx={{
@@ -405,10 +405,10 @@ function WhereTheyFit({
                     px: 0.9,
                     py: 0.45,
                     fontFamily: 'inherit',
-                    borderLeft: `3px solid ${isOn ? chart('lamp') : 'transparent'}`,
-                    bgcolor: isOn ? chart('lampSoft') : 'transparent',
+                    borderLeft: `3px solid ${isTaken ? chart('lamp') : 'transparent'}`,
+                    bgcolor: isTaken ? chart('lampSoft') : 'transparent',
                     borderBottom: `1px solid ${chart('rule')}`,
-                    '&:hover': { bgcolor: isOn ? undefined : chart('card') },
+                    '&:hover': { bgcolor: isTaken ? undefined : chart('card') },
                   }}
                 >
                   <Typography variant="caption" component="div" noWrap sx={{ fontWeight: 700, lineHeight: 1.35 }}>
@@ -434,6 +434,10 @@ function WhereTheyFit({
     </Box>
   );
 }
+
+/** Whether a pair of instants is on the map. */
+const isOn = ({ rows, columns }: FitsAsked, { a, b }: { readonly a: number; readonly b: number }): boolean =>
+  a >= rows[0] && a <= rows[1] && b >= columns[0] && b <= columns[1];
 
 /** What is proposed lies within the map, not on its edge. */
 const inside = ({ rows, columns }: FitsAsked): FitsAsked => {

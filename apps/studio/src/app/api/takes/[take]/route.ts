@@ -13,7 +13,7 @@ export async function DELETE(request: Request, { params }: Context): Promise<Res
   return respond(request, async () => {
     const outcome = await removeTake(database(), z.uuid().parse((await params).take));
     if (outcome === 'missing') return missing('take');
-    if (outcome === 'has-clips') return conflict('has-clips', 'Clips are cut from this take; remove them first.');
+    if (outcome === 'has-clips') return conflict('has-clips', 'Clips or pieces of joins are cut from this take; remove them first.');
     return Response.json({ outcome });
   });
 }
