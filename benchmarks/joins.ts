@@ -17,7 +17,7 @@ export const PAIRED = ['stroll', 'jog', 'hush', 'start', 'stop', 'turn', 'hop', 
 export type Paired = (typeof PAIRED)[number];
 
 /** What somebody does on a seed: a whole take, or the stretch of one in which he starts, stops or turns. */
-function doing(what: Paired, seed: number): Groundwork {
+function doing(what: Paired, seed: number, seconds = 8): Groundwork {
   const script = {
     stroll: 'walk',
     jog: 'jog',
@@ -28,7 +28,7 @@ function doing(what: Paired, seed: number): Groundwork {
     hop: 'hop',
     wait: 'idle',
   } as const;
-  const { motion } = capture(script[what], { seconds: 8, seed });
+  const { motion } = capture(script[what], { seconds, seed });
   const found = groundwork(motion);
   if (!found) throw new Error('nobody is there');
   const kind = (['start', 'stop', 'turn'] as readonly string[]).includes(what) ? (what as SegmentKind) : null;
@@ -67,7 +67,7 @@ export function pairFigures(a: Paired, b: Paired, seeds: readonly number[], into
 
 /** The search beside every pair of instants held against each other: times, and how many of the best ten are the same within three frames. */
 export function searchBeside(a: Paired, b: Paired, seed: number): { readonly ms: number; readonly allMs: number; readonly same: number } {
-  const [p, q] = [doing(a, seed), doing(b, seed + 1000)];
+  const [p, q] = [doing(a, seed, 10), doing(b, seed + 1000, 10)];
   const into = joinIntoSchema.parse({});
   whereTheyFit(p, q, into, 1);
   const start = performance.now();

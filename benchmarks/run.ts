@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { capture } from '@lantern/capture';
 import { scoreContacts } from './contacts';
 import { cleanTable } from './clean';
+import { pairFigures, searchBeside } from './joins';
 import { thinFigures } from './thin';
 import { formatRaces } from './formats';
 import { scoreFreeFall } from './free-fall';
@@ -208,6 +209,21 @@ for (const factor of [1, 3]) {
     beside: 'limit × 0.5',
     ratio: 0.5 / Math.max(...ratios),
     note: `worst ${worst.script} ${worst.beforeMm.toFixed(1)} → ${worst.afterMm.toFixed(1)} mm; spikes found ${(100 * Math.min(...all.map(({ spikesFound }) => spikesFound))).toFixed(0)} % at least`,
+  });
+}
+
+for (const [a, b] of [
+  ['stroll', 'jog'],
+  ['wait', 'stroll'],
+] as const) {
+  const { ms: took, allMs, same } = searchBeside(a, b, 7100);
+  const { slideCm, popCm } = pairFigures(a, b, [7100, 7101, 7102]);
+  rows.push({
+    name: `where ${b} can follow ${a}, 10 s against 10 s`,
+    ours: ms(took),
+    beside: `every pair of instants ${ms(allMs)}`,
+    ratio: allMs / took,
+    note: `${same} of its ten best are the same; the first one slides ${Math.max(...slideCm).toFixed(2)} cm, pops ${Math.max(...popCm).toFixed(2)} cm`,
   });
 }
 

@@ -48,4 +48,16 @@ export const KEYS: readonly { readonly where: string; readonly keys: readonly (r
       ['Alt while dragging', 'no snapping to footfalls'],
     ],
   },
+  {
+    where: 'Joins',
+    keys: [
+      ['N · X', 'new join, cut the piece at the playhead'],
+      ['Ctrl C · Ctrl V · Ctrl D · Del', 'copy the chosen piece, put it in, duplicate it, take it out'],
+      ['Alt ← · Alt →', 'the chosen piece before, behind its neighbour'],
+      ['[ · ]', 'the join before, the next one'],
+      ['P · U', 'a mark, a shift at the playhead'],
+      ['Enter on a clip of the list', 'add it behind what is chosen'],
+      ['Alt while dragging', 'no snapping to footfalls, ends and marks'],
+    ],
+  },
 ];
