@@ -8,25 +8,7 @@ import type { Footprint } from '@/worker/markers';
 /** Where the feet stood: rounds for port, diamonds for starboard, the one under way bright. */
 export function Footprints({ prints, frame }: { prints: readonly Footprint[]; frame: () => number }) {
   const shapes = useMemo(() => ({ left: roundPrint(), right: diamondPrint() }), []);
-  const materials = useMemo(
-    () =>
-      prints.map(
-        ({ side }) =>
-          new THREE.MeshBasicMaterial({
-            color: side === 'left' ? '#c4503b' : '#37957a',
-            transparent: true,
-            opacity: 0.4,
-            side: THREE.DoubleSide,
-          }),
-      ),
-    [prints],
-  );
-  useEffect(
-    () => () => {
-      for (const material of materials) material.dispose();
-    },
-    [materials],
-  );
+  const materials = useMaterials(prints);
   useFrame(() => {
     const now = frame();
     prints.forEach(({ from, to }, i) => {
@@ -60,6 +42,26 @@ export function Footprints({ prints, frame }: { prints: readonly Footprint[]; fr
       ))}
     </group>
   );
+}
+
+/**
+ * A material for every print. Those that were there stay when prints change: a program that nothing is drawn with is thrown away, and building it anew takes
+ * longer than a frame.
+ */
+function useMaterials(prints: readonly Footprint[]): readonly THREE.MeshBasicMaterial[] {
+  const pool = useMemo<THREE.MeshBasicMaterial[]>(() => [], []);
+  useEffect(
+    () => () => {
+      for (const material of pool) material.dispose();
+    },
+    [pool],
+  );
+  return useMemo(() => {
+    const more = prints.length - pool.length;
+    for (let k = 0; k < more; k++) pool.push(new THREE.MeshBasicMaterial({ transparent: true, opacity: 0.4, side: THREE.DoubleSide }));
+    prints.forEach(({ side }, i) => pool[i].color.set(side === 'left' ? '#c4503b' : '#37957a'));
+    return pool;
+  }, [prints, pool]);
 }
 
 function flat(shape: THREE.Shape): THREE.BufferGeometry {

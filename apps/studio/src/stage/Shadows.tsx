@@ -3,6 +3,7 @@ import { useFrame } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import type { Markers } from '@/worker/markers';
+import { useSame } from './use-same';
 
 /** A foot so far over the floor casts no shadow on it any more, metres. */
 const FADES = 0.45;
@@ -11,13 +12,13 @@ const UNDER_HIPS = 0.85;
 
 /** Soft shadows under the feet and the body: the nearer to the floor, the darker. They tell at a glance whether somebody stands. */
 export function Shadows({ bones, markers }: { bones: readonly THREE.Bone[]; markers: Markers | null }) {
+  const feet = useSame(markers ? [markers.left.foot, markers.right.foot].filter((joint) => joint >= 0) : []);
   const cast = useMemo(() => {
-    const feet = markers ? [markers.left.foot, markers.right.foot].filter((joint) => joint >= 0) : [];
     return [...feet.map((joint) => ({ joint, width: WIDTH, least: 0.09 })), { joint: 0, width: UNDER_HIPS, least: 0.9 }].map((one) => ({
       ...one,
       mesh: softDisc(one.width),
     }));
-  }, [markers]);
+  }, [feet]);
   useEffect(
     () => () => {
       for (const { mesh } of cast) {

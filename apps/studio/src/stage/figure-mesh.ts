@@ -27,7 +27,7 @@ export interface FigureMesh {
 export function figureMesh(
   rest: Skeleton,
   mesh: BodyMesh,
-  markers: Markers | null,
+  markers: Pick<Markers, 'left' | 'right'> | null,
   ghost?: string,
   opacity = 0.2,
   tint?: ReadonlyMap<number, string>,
@@ -194,7 +194,7 @@ function geometryOf(mesh: BodyMesh, hues?: ReadonlyMap<number, string>): THREE.B
   return geometry;
 }
 
-function sideMarks(bones: readonly THREE.Bone[], markers: Markers): THREE.Mesh[] {
+function sideMarks(bones: readonly THREE.Bone[], markers: Pick<Markers, 'left' | 'right'>): THREE.Mesh[] {
   return (['left', 'right'] as const).flatMap((side) => {
     const colour = side === 'left' ? '#d2553e' : '#3fa384';
     return [markers[side].hand, markers[side].foot].flatMap((joint) => {

@@ -3,6 +3,7 @@ import { useEffect, useMemo } from 'react';
 import { DUSK } from '@/controls/theme';
 import { figureMesh } from './figure-mesh';
 import type { StageProps } from './stage-props';
+import { useSame } from './use-same';
 
 type Figure = ReturnType<typeof figureMesh>;
 
@@ -22,9 +23,12 @@ export function useFigures({
   other,
   pair,
 }: Pick<StageProps, 'motion' | 'mesh' | 'markers' | 'bones' | 'tint' | 'other' | 'pair'>): Figures {
-  const { skeleton } = motion;
-  const first = useMemo(() => figureMesh(skeleton, mesh, markers, undefined, undefined, tint), [skeleton, mesh, markers, tint]);
-  const [rest, skin, solid, hues] = [other?.motion.skeleton, other?.mesh, other?.solid ?? false, other?.tint];
+  // Whatever comes from the worker is another object each time, the same or not; a figure is costly to build.
+  const skeleton = useSame(motion.skeleton);
+  const sides = useSame(markers && { left: markers.left, right: markers.right });
+  const first = useMemo(() => figureMesh(skeleton, mesh, sides, undefined, undefined, tint), [skeleton, mesh, sides, tint]);
+  const rest = useSame(other?.motion.skeleton);
+  const [skin, solid, hues] = [other?.mesh, other?.solid ?? false, other?.tint];
   const second = useMemo(
     () => (rest && skin ? figureMesh(rest, skin, null, solid ? undefined : '#8fd0cb', undefined, hues) : null),
     [rest, skin, solid, hues],
