@@ -31,7 +31,7 @@ export interface FittingSearch {
 
 /** A join that is worse is said to be out of bounds. */
 export const JOIN_BOUNDS = { popCm: 1, slideCm: 0.2 } as const;
-/** So many times as many pairs are tried as are proposed. */
+/** So many times as many pairs are tried as are proposed; and at the most, where they are out of bounds, this many. */
 const TRIED = 2;
 /** Frames a second of the first pass. */
 const COARSE = 20;
@@ -66,10 +66,13 @@ export function whereTheyFit(
     Math.min(motion.frames - 1 - (into.frames - half), own?.[1] ?? Infinity),
   ];
   const nearest = nearestPairs(a, b, Math.max(20, TRIED * most), { a: open(a, reach?.a), b: open(b, reach?.b) });
-  const candidates = nearest
-    .slice(0, TRIED * most)
-    .map((pair) => bestTried(a, b, pair, into))
-    .sort((p, q) => lackOf(p) - lackOf(q) || p.poseCm - q.poseCm);
+  const candidates: Fitting[] = [];
+  for (const pair of nearest) {
+    // Where none of those is within bounds that were to be tried, more are.
+    if (candidates.length >= TRIED * most && candidates.some((own) => lackOf(own) === 0)) break;
+    candidates.push(bestTried(a, b, pair, into));
+  }
+  candidates.sort((p, q) => lackOf(p) - lackOf(q) || p.poseCm - q.poseCm);
   return { candidates: candidates.slice(0, most), nearest, pairs: a.motion.frames * b.motion.frames };
 }
 

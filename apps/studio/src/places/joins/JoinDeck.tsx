@@ -2,12 +2,13 @@
 import { useDroppable } from '@dnd-kit/core';
 import type { JoinPiece } from '@lantern/motion';
 import { Box } from '@mui/material';
-import { useCallback, useMemo, useRef, type PointerEvent, type RefObject } from 'react';
+import { useCallback, useMemo, useRef, type RefObject } from 'react';
 import { chart } from '@/controls/theme';
 import { usePlayer } from '@/data/player';
 import { clampWindow, useAxis, type Axis } from '@/timeline/axis-window';
 import { GUTTER, RULER } from '@/timeline/deck-layout';
 import { Playhead } from '@/timeline/Playhead';
+import { ScrubSurface } from '@/timeline/ScrubSurface';
 import { useHeight } from '@/timeline/use-height';
 import { useWidth } from '@/timeline/use-width';
 import { ticks } from '@/timeline/ticks';
@@ -51,7 +52,7 @@ export function JoinDeck({ joinery, nameOf, drop, frameAtRef }: Props) {
   const rows = joinRows(height);
   const snap = useSnap(joinery, axis);
   frameAtRef.current = axis.frameAt;
-  const { span, frameAt, pan, x } = axis;
+  const { span, x } = axis;
   const zoom = (factor: number) => {
     whole.leave();
     axis.setWindow(({ from, to }) => {
@@ -59,10 +60,10 @@ export function JoinDeck({ joinery, nameOf, drop, frameAtRef }: Props) {
       return clampWindow({ from: at - (at - from) * factor, to: at + (to - at) * factor }, frames);
     });
   };
-  const scrub = (clientX: number) => {
+  const scrub = (frame: number) => {
     const { playing, toggle, seek } = usePlayer.getState();
     if (playing) toggle();
-    seek(Math.round(frameAt(clientX)));
+    seek(Math.round(frame));
   };
   return (
     <Box ref={setNodeRef} sx={{ height: '100%', display: 'flex', flexDirection: 'column', bgcolor: chart('paper'), minWidth: 0 }}>
@@ -89,26 +90,7 @@ export function JoinDeck({ joinery, nameOf, drop, frameAtRef }: Props) {
               role="group"
             >
               <Defs span={span} height={height} />
-              <rect
-                x={GUTTER}
-                y={0}
-                width={span}
-                height={height}
-                fill="transparent"
-                style={{ cursor: 'ew-resize' }}
-                data-deck-surface
-                onPointerDown={(event) => {
-                  event.currentTarget.setPointerCapture(event.pointerId);
-                  if (event.button === 1) return pan.start(event.clientX);
-                  scrub(event.clientX);
-                }}
-                onPointerMove={(event: PointerEvent) => {
-                  if (event.buttons & 4) {
-                    whole.leave();
-                    pan.move(event.clientX);
-                  } else if (event.buttons & 1) scrub(event.clientX);
-                }}
-              />
+              <ScrubSurface axis={axis} height={height} onScrub={scrub} onPan={whole.leave} />
               <g clipPath="url(#join-axis)">
                 <Ruler axis={axis} fps={view?.motion.fps ?? 60} />
                 <GroundRows joinery={joinery} axis={axis} rows={rows} />

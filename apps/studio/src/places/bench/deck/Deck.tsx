@@ -1,8 +1,9 @@
 'use client';
 import { Box } from '@mui/material';
-import { useRef, type PointerEvent } from 'react';
+import { useRef } from 'react';
 import { chart } from '@/controls/theme';
 import { Ribbon } from '@/timeline/Ribbon';
+import { ScrubSurface } from '@/timeline/ScrubSurface';
 import { useHeight } from '@/timeline/use-height';
 import { useWidth } from '@/timeline/use-width';
 import type { OpenTake } from '@/worker/core.worker';
@@ -36,7 +37,7 @@ export function Deck(props: DeckProps) {
   const height = useHeight(ref, 220);
   const svg = useRef<SVGSVGElement>(null);
   const axis = useAxis(svg, frames, width, () => around(cut, frames, fps));
-  const { span, pan, frameAt, setWindow } = axis;
+  const { span, setWindow } = axis;
   useFollowCut(cut, frames, fps, open ?? take.id, setWindow);
   const rows = rowsOf(height, { hasThreads: threads !== undefined, hasHands: props.hands !== null, traces: props.balance ? 3 : 2 });
   return (
@@ -55,24 +56,7 @@ export function Deck(props: DeckProps) {
               <rect x={GUTTER} y={0} width={span + 1} height={height} />
             </clipPath>
           </defs>
-          <rect
-            x={GUTTER}
-            y={0}
-            width={span}
-            height={height - CLIPS}
-            fill="transparent"
-            style={{ cursor: 'ew-resize' }}
-            data-deck-surface
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              if (event.button === 1) return pan.start(event.clientX);
-              onScrub(frameAt(event.clientX));
-            }}
-            onPointerMove={(event: PointerEvent) => {
-              if (event.buttons & 4) pan.move(event.clientX);
-              else if (event.buttons & 1) onScrub(frameAt(event.clientX));
-            }}
-          />
+          <ScrubSurface axis={axis} height={height - CLIPS} onScrub={onScrub} />
           <g clipPath="url(#deck-axis)">
             <AlongTheAxis {...props} axis={axis} rows={rows} />
           </g>
