@@ -35,7 +35,8 @@ const take = (name: string, change: object = {}) => ({
   ...change,
 });
 const project = { id: 'p', name: 'P', character: 'Wick', fps: 60, namePattern: '', fitTo: '', settlesFloor: true };
-const answer = (change: object) => projectDataSchema.parse({ project, takes: [], clips: [], characters: [], fits: [], ...change });
+const answer = (change: object) =>
+  projectDataSchema.parse({ project, takes: [], clips: [], joins: [], characters: [], fits: [], ...change });
 
 test('one row that is not as it should be is named with what is wrong; all others are there', () => {
   const none = { ...passport, statureM: null, units: { ...passport.units, metresPerUnit: Number.NaN } };
@@ -66,12 +67,17 @@ test.each([
     },
     'odd',
   ],
+  [
+    'a join whose piece is of nothing',
+    { joins: [{ id: 'j', name: 'round', project: 'p', revision: 1, updated: '2026-01-01', pieces: [{ times: 2 }] }] },
+    'round',
+  ],
   ['a character without facts', { characters: [{ project: 'p', id: 'w', name: 'Wick', file: 'w.glb', hash: 'h', facts: {} }] }, 'Wick'],
   ['a fit with settings that are none', { fits: [{ source: 's', character: 'w', settings: { soleCm: 'high' } }] }, 'without a name'],
 ])('the project opens with %s', (_, change, name) => {
   const data = answer(change);
   expect(data.broken.map((row) => row.name)).toEqual([name]);
-  expect([...data.takes, ...data.clips, ...data.characters, ...data.fits]).toEqual([]);
+  expect([...data.takes, ...data.clips, ...data.joins, ...data.characters, ...data.fits]).toEqual([]);
 });
 
 const COLUMNS: readonly GridColDef<{ id: string; name: string; metres: number | null }>[] = [
