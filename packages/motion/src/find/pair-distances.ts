@@ -102,6 +102,27 @@ export function pairDistance(a: PairSide, fa: number, b: PairSide, fb: number, w
       vHeights += p[i + 4] * q[j + 4];
     }
   }
+  return distanceOf({ total, ax, az, bx, bz, squares, vSquares, dot, cross, heights, vDot, vCross, vHeights });
+}
+
+/** Sums over the joints and the frames of a window, of which the distance is made. */
+interface WindowSums {
+  readonly total: number;
+  readonly ax: number;
+  readonly az: number;
+  readonly bx: number;
+  readonly bz: number;
+  readonly squares: number;
+  readonly vSquares: number;
+  readonly dot: number;
+  readonly cross: number;
+  readonly heights: number;
+  readonly vDot: number;
+  readonly vCross: number;
+  readonly vHeights: number;
+}
+
+function distanceOf({ total, ax, az, bx, bz, squares, vSquares, dot, cross, heights, vDot, vCross, vHeights }: WindowSums): number {
   if (total === 0) return Infinity;
   const { turn, x, z } = solveFloor({ total, ax, az, bx, bz, cross, dot });
   const c = Math.cos(turn),
@@ -113,6 +134,107 @@ export function pairDistance(a: PairSide, fa: number, b: PairSide, fb: number, w
   const places = squares - 2 * (turned + heights + toShift - onShift) + total * (x * x + z * z);
   const speeds = vSquares - 2 * (c * vDot + s * vCross + vHeights);
   return Math.sqrt(Math.max(0, places) / total) + Math.sqrt(Math.max(0, speeds) / total);
+}
+
+/** Instants of two motions, a step apart, from a frame of each on. */
+export interface PairGrid {
+  readonly from: readonly [number, number];
+  readonly counts: readonly [number, number];
+  readonly step: number;
+}
+
+/** Numbers of a pair of frames: products of places and of velocities, turned and not. */
+const TERMS = 6;
+
+/**
+ * The distances of all pairs of a grid, `row · columns + column`, over a window of five instants a step apart: frames of both are multiplied once, and
+ * their products added up along the diagonals. Costs as much as a fifth of the pairs by themselves.
+ */
+export function gridDistances(a: PairSide, b: PairSide, { from: [a0, b0], counts: [rows, columns], step }: PairGrid): Float64Array {
+  const out = new Float64Array(rows * columns);
+  const wide = columns + 4;
+  const frameOf = (c: number) => b0 + (c - 2) * step;
+  const products = (r: number, into: Float64Array) => {
+    const ia = a0 + r * step;
+    into.fill(0);
+    if (ia < 0 || ia >= a.frames) return;
+    const { rows: p, width } = a;
+    const { rows: q } = b;
+    for (let c = 0; c < wide; c++) {
+      const ib = frameOf(c);
+      if (ib < 0 || ib >= b.frames) continue;
+      let dot = 0,
+        cross = 0,
+        heights = 0,
+        vCross = 0,
+        vDot = 0,
+        vHeights = 0;
+      for (let i = ia * width, j = ib * width, end = i + width; i < end; i += 6, j += 6) {
+        dot += p[i] * q[j] + p[i + 2] * q[j + 2];
+        cross += p[i] * q[j + 2] - p[i + 2] * q[j];
+        heights += p[i + 1] * q[j + 1];
+        vDot += p[i + 3] * q[j + 3] + p[i + 5] * q[j + 5];
+        vCross += p[i + 3] * q[j + 5] - p[i + 5] * q[j + 3];
+        vHeights += p[i + 4] * q[j + 4];
+      }
+      const at = c * TERMS;
+      into[at] = dot;
+      into[at + 1] = cross;
+      into[at + 2] = heights;
+      into[at + 3] = vDot;
+      into[at + 4] = vCross;
+      into[at + 5] = vHeights;
+    }
+  };
+  // The last five rows of products, by turns.
+  const ring = Array.from({ length: 5 }, () => new Float64Array(wide * TERMS));
+  for (let r = -2; r < 2; r++) products(r, ring[(r + 5) % 5]);
+  const t = new Float64Array(TERMS);
+  for (let r = 0; r < rows; r++) {
+    products(r + 2, ring[(r + 2) % 5]);
+    for (let c = 0; c < columns; c++) {
+      let total = 0,
+        ax = 0,
+        az = 0,
+        bx = 0,
+        bz = 0,
+        squares = 0,
+        vSquares = 0;
+      t.fill(0);
+      for (let k = -2; k <= 2; k++) {
+        const ia = a0 + (r + k) * step,
+          ib = b0 + (c + k) * step;
+        if (ia < 0 || ib < 0 || ia >= a.frames || ib >= b.frames) continue;
+        const sa = ia * SUMS,
+          sb = ib * SUMS;
+        total += 1;
+        ax += a.sums[sa];
+        az += a.sums[sa + 1];
+        bx += b.sums[sb];
+        bz += b.sums[sb + 1];
+        squares += a.sums[sa + 2] + b.sums[sb + 2];
+        vSquares += a.sums[sa + 3] + b.sums[sb + 3];
+        const row = ring[(r + k + 5) % 5];
+        for (let n = 0, i = (c + 2 + k) * TERMS; n < TERMS; n++) t[n] += row[i + n];
+      }
+      out[r * columns + c] = distanceOf({
+        total,
+        ax,
+        az,
+        bx,
+        bz,
+        squares,
+        vSquares,
+        dot: t[0],
+        cross: t[1],
+        heights: t[2],
+        vDot: t[3],
+        vCross: t[4],
+        vHeights: t[5],
+      });
+    }
+  }
+  return out;
 }
 
 /** A pair of instants that is nearer than all those about it. */

@@ -1,4 +1,5 @@
-import { bestApart, commonParts, pairDistance, pairSide, windowOf, type NearPair } from '../find/pair-distances';
+import { bestApart, commonParts, gridDistances, pairDistance, pairSide, windowOf, type NearPair } from '../find/pair-distances';
+import { quantile } from '../math/statistics';
 import type { Groundwork } from '../measure/groundwork';
 import { cutMotion, type Motion } from '../model/motion';
 import { joinFigures } from './figures';
@@ -35,8 +36,11 @@ export const JOIN_BOUNDS = { popCm: 1, slideCm: 0.2 } as const;
 const TRIED = 2;
 /** Frames a second of the first pass. */
 const COARSE = 20;
-/** Valleys of the first pass about which all frames are compared. */
-const VALLEYS = 120;
+/** So many pairs of frames are compared in the second pass, about as many instants of the first as that makes, or at least some. */
+const REFINED = 8000;
+const FEWEST = 150;
+/** More pairs of instants are not held against each other in the first pass. */
+const MOST_CELLS = 4e6;
 /** Instants of one motion that are nearer than this are the same, seconds. */
 const SAME = 0.3;
 /** A join that is tried keeps so much of both motions, seconds. */
@@ -67,7 +71,7 @@ export function whereTheyFit(
   ];
   const nearest = nearestPairs(a, b, Math.max(20, TRIED * most), { a: open(a, reach?.a), b: open(b, reach?.b) });
   const candidates: Fitting[] = [];
-  for (const pair of nearest) {
+  for (const pair of most > 0 ? nearest : []) {
     // Where none of those is within bounds that were to be tried, more are.
     if (candidates.length >= TRIED * most && candidates.some((own) => lackOf(own) === 0)) break;
     candidates.push(bestTried(a, b, pair, into));
@@ -92,52 +96,34 @@ export interface Reach {
  */
 function nearestPairs(a: Groundwork, b: Groundwork, most: number, { a: [a0, a1], b: [b0, b1] }: Reach): NearPair[] {
   const { fps } = a.motion;
+  if (a1 < a0 || b1 < b0) return [];
   const parts = commonParts(a, b);
   const [p, q] = [pairSide(a, parts), pairSide(b, parts)];
-  const window = windowOf(fps);
-  const few = Int32Array.from([window[0], 0, window[window.length - 1]]);
-  const step = Math.max(1, Math.round(fps / COARSE));
+  // Of takes so long that a grid would not fit into memory, fewer instants.
+  const fine = Math.max(1, Math.round(fps / COARSE));
+  const step = Math.max(fine, Math.ceil(Math.sqrt(((a1 - a0) * (b1 - b0)) / MOST_CELLS)));
+  const counts = [Math.floor((a1 - a0) / step) + 1, Math.floor((b1 - b0) / step) + 1] as const;
+  const distances = gridDistances(p, q, { from: [a0, b0], counts, step });
   // A motion can follow itself at the same instant: that is no join.
   const trivial = a === b ? SAME * fps : -1;
   const isOpen = (x: number, y: number) => x >= a0 && x <= a1 && y >= b0 && y <= b1 && Math.abs(x - y) > trivial;
-  const valleys = valleysOf([a0, a1], [b0, b1], step, (x, y) => (isOpen(x, y) ? pairDistance(p, x, q, y, few) : Infinity));
-  const near = valleys.slice(0, VALLEYS).map(({ a: x, b: y }): NearPair => {
-    let best: NearPair = { a: x, b: y, distance: Infinity };
-    for (let dx = -step; dx <= step; dx++)
-      for (let dy = -step; dy <= step; dy++) {
-        if (!isOpen(x + dx, y + dy)) continue;
-        const distance = pairDistance(p, x + dx, q, y + dy, window);
-        if (distance < best.distance) best = { a: x + dx, b: y + dy, distance };
-      }
-    return best;
-  });
-  return bestApart(
-    near.filter(({ distance }) => distance < Infinity),
-    fps,
-    most,
-  );
+  const window = windowOf(fps);
+  const [before, after] = [(step - 1) >> 1, step >> 1];
+  const pairs: NearPair[] = [];
+  for (const cell of lowest(distances, Math.max(FEWEST, Math.round(REFINED / (step * step))))) {
+    const [x, y] = [a0 + Math.floor(cell / counts[1]) * step, b0 + (cell % counts[1]) * step];
+    for (let fa = x - before; fa <= x + after; fa++)
+      for (let fb = y - before; fb <= y + after; fb++)
+        if (isOpen(fa, fb)) pairs.push({ a: fa, b: fb, distance: pairDistance(p, fa, q, fb, window) });
+  }
+  return bestApart(pairs, fps, most);
 }
 
-/** Pairs that are no further than those about them, the nearest first, every few frames. */
-function valleysOf(
-  [a0, a1]: readonly [number, number],
-  [b0, b1]: readonly [number, number],
-  step: number,
-  distance: (a: number, b: number) => number,
-): NearPair[] {
-  const [rows, columns] = [Math.max(0, Math.floor((a1 - a0) / step) + 1), Math.max(0, Math.floor((b1 - b0) / step) + 1)];
-  const map = new Float64Array(rows * columns);
-  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) map[r * columns + c] = distance(a0 + r * step, b0 + c * step);
-  const valleys: NearPair[] = [];
-  for (let r = 0; r < rows; r++)
-    for (let c = 0; c < columns; c++) {
-      const here = map[r * columns + c];
-      let isLowest = here < Infinity;
-      for (let y = Math.max(0, r - 1); y <= Math.min(rows - 1, r + 1) && isLowest; y++)
-        for (let x = Math.max(0, c - 1); x <= Math.min(columns - 1, c + 1); x++) if (map[y * columns + x] < here) isLowest = false;
-      if (isLowest) valleys.push({ a: a0 + r * step, b: b0 + c * step, distance: here });
-    }
-  return valleys.sort((x, y) => x.distance - y.distance);
+/** Where the least of some numbers are. */
+function lowest(values: Float64Array, count: number): number[] {
+  if (values.length <= count) return Array.from(values.keys());
+  const bound = quantile(values, count / values.length);
+  return Array.from(values.keys()).filter((i) => values[i] <= bound);
 }
 
 /** Overlaps that are tried where the one asked for is out of bounds, times as long, and the longest, seconds. */
