@@ -112,7 +112,7 @@ test('the library: star, tag, search, choose several, remove and bring back by C
   await page.waitForFunction(() => document.querySelectorAll('[role=row][aria-label]').length === 2);
   await search('#quay');
   await page.waitForFunction(() => document.querySelectorAll('[role=row][aria-label]').length === 3);
-  for (const name of ['wick-hush', 'wick-waiting']) {
+  for (const name of ['wick-hush', 'wick-kerb']) {
     await search(name);
     await page.waitForFunction(() => document.querySelectorAll('[role=row][aria-label]').length === 1);
     await page.click(`input[aria-label="Choose ${name}"]`);

@@ -55,6 +55,7 @@ test('joins finds where one motion can follow another, and make builds what the 
   expect(found.candidates[0]).toEqual({
     a: expect.any(Number),
     b: expect.any(Number),
+    frames: 18,
     foot: expect.stringMatching(/foot|hips/),
     poseCm: expect.any(Number),
     popCm: expect.any(Number),
