@@ -8,6 +8,8 @@ const config: NextConfig = {
   // Types are checked by the project's own test command.
   typescript: { ignoreBuildErrors: true },
   devIndicators: false,
+  // Browsers ask for it by themselves before they have read the page that names the icon.
+  rewrites: async () => [{ source: '/favicon.ico', destination: '/icon.svg' }],
 };
 
 export default config;

@@ -110,13 +110,18 @@ async function laid({ piece, take, recipe }: PieceAsked): Promise<LaidPiece> {
 const placed = (pieces: readonly PieceAsked[]): Promise<PlacedPiece[]> =>
   Promise.all(pieces.map(async (own) => ({ piece: await laid(own), into: own.piece.into })));
 
-type WholeJoin = Joined & { readonly own: readonly PlacedPiece[] };
+interface WholeJoin extends Joined {
+  readonly own: readonly PlacedPiece[];
+  /** Of pieces that are cut from takes, how many frames those have; of others null. */
+  readonly takeFrames: readonly (number | null)[];
+}
 
 async function joined({ id, start, pieces }: JoinAsked): Promise<WholeJoin> {
   const own = await placed(pieces);
   const join = joiners.get(id) ?? joiner();
   joiners.set(id, join);
-  return { ...join(own, start), own };
+  const takeFrames = await Promise.all(pieces.map(async ({ take, recipe }) => (recipe ? null : (await takeOf(take)).motion.frames)));
+  return { ...join(own, start), own, takeFrames };
 }
 
 /** What the worker does with joins. */
@@ -215,7 +220,7 @@ function endOf(piece: LaidPiece, frames: number): LaidPiece {
 const beginningOf = (piece: LaidPiece, frames: number): LaidPiece => ({ ...piece, frames: Math.min(piece.frames, frames + 1) });
 
 function viewOf(whole: WholeJoin, asked: readonly PieceAsked[], now: readonly JoinFigures[]): JoinView {
-  const { motion, contacts, spans, levels, meets, own } = whole;
+  const { motion, contacts, spans, levels, meets, own, takeFrames } = whole;
   const found = groundwork(motion);
   return {
     motion: copyForWire(motion),
@@ -223,7 +228,7 @@ function viewOf(whole: WholeJoin, asked: readonly PieceAsked[], now: readonly Jo
     floor: contacts.floorM,
     contacts,
     spans,
-    rooms: own.map(({ piece }, i) => roomOf(piece, asked[i].piece, piece.loop ?? false)),
+    rooms: own.map(({ piece }, i) => roomOf(piece, asked[i].piece, takeFrames[i])),
     seams: own.map(({ piece }, i) => piece.seams.map((f) => f + spans[i].start)),
     meets: meets.map((meet, i) => ({ ...now[i], place: placeOf(meet), leaving: meet.leaving, coming: meet.coming })),
     levels,
@@ -232,16 +237,13 @@ function viewOf(whole: WholeJoin, asked: readonly PieceAsked[], now: readonly Jo
   };
 }
 
-function roomOf({ motion, start, frames }: LaidPiece, piece: JoinPiece, loop: boolean): PieceRoom {
+function roomOf({ motion, start, frames, loop = false }: LaidPiece, piece: JoinPiece, takeFrames: number | null): PieceRoom {
   const from = piece.from ?? 0;
-  return {
-    from,
-    to: piece.to ?? from + Math.round((frames - 1) / piece.times),
-    loop,
-    before: loop ? Infinity : start,
-    after: loop ? Infinity : motion.frames - start - frames,
-    frames,
-  };
+  const to = piece.to ?? from + Math.round((frames - 1) / piece.times);
+  if (loop) return { from, to, loop, frames, before: Infinity, after: Infinity };
+  // A cut can be made anywhere in its take; a clip has what its recipe leaves beside it.
+  const [before, after] = takeFrames === null ? [start, motion.frames - start - frames] : [from, takeFrames - 1 - to];
+  return { from, to, loop, frames, before, after };
 }
 
 /** The point by which two pieces were put over each other, on the floor. */

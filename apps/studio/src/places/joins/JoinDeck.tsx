@@ -1,5 +1,4 @@
 'use client';
-import { useDroppable } from '@dnd-kit/core';
 import type { JoinPiece } from '@lantern/motion';
 import { Box } from '@mui/material';
 import { useCallback, useMemo, useRef, type RefObject } from 'react';
@@ -35,23 +34,27 @@ interface Props {
   readonly nameOf: (piece: JoinPiece) => string;
   /** Where what is dragged would come. */
   readonly drop: DropPlace | null;
-  /** Told how a pointer's place is a frame, for what is dropped here. */
-  readonly frameAtRef: RefObject<((clientX: number) => number) | null>;
+  /** Told which frame is under a point of the window, for what is dropped here; null beside the deck. */
+  readonly under: RefObject<((x: number, y: number) => number | null) | null>;
 }
 
 /** The join over one time axis: marks, sails, what is said of each crossing, the height of the hips and the ground. */
-export function JoinDeck({ joinery, nameOf, drop, frameAtRef }: Props) {
+export function JoinDeck({ joinery, nameOf, drop, under }: Props) {
   const { doc, laid, view } = joinery;
   const frames = Math.max(laid.frames, 60);
   const [ref, width] = useWidth<HTMLDivElement>();
   const height = useHeight(ref, 200);
   const svg = useRef<SVGSVGElement>(null);
   const axis = useAxis(svg, frames, width, () => ({ from: 0, to: frames - 1 }));
-  const { setNodeRef } = useDroppable({ id: 'deck' });
-  const whole = useWholeWhile(axis, frames, doc?.id ?? '');
+  const deck = useRef<HTMLDivElement>(null);
+  const whole = useWholeWhile(axis, Math.max(joinery.base.laid.frames, 60), doc?.id ?? '');
   const rows = joinRows(height);
   const snap = useSnap(joinery, axis);
-  frameAtRef.current = axis.frameAt;
+  under.current = (clientX, clientY) => {
+    const box = deck.current?.getBoundingClientRect();
+    const isOver = box && clientX >= box.left && clientX <= box.right && clientY >= box.top && clientY <= box.bottom;
+    return isOver ? axis.frameAt(clientX) : null;
+  };
   const { span, x } = axis;
   const zoom = (factor: number) => {
     whole.leave();
@@ -66,7 +69,7 @@ export function JoinDeck({ joinery, nameOf, drop, frameAtRef }: Props) {
     seek(Math.round(frame));
   };
   return (
-    <Box ref={setNodeRef} sx={{ height: '100%', display: 'flex', flexDirection: 'column', bgcolor: chart('paper'), minWidth: 0 }}>
+    <Box ref={deck} sx={{ height: '100%', display: 'flex', flexDirection: 'column', bgcolor: chart('paper'), minWidth: 0 }}>
       <DeckHead joinery={joinery} onZoom={zoom} onWhole={whole.set} />
       <Box
         ref={ref}
@@ -119,7 +122,11 @@ export function JoinDeck({ joinery, nameOf, drop, frameAtRef }: Props) {
   );
 }
 
-/** All of the join stays in sight until somebody zooms or pans. */
+/**
+ * All of the join stays in sight until somebody zooms or pans.
+ *
+ * @param frames of the join without what is being dragged: the axis stands still under the pointer
+ */
 function useWholeWhile(axis: Axis, frames: number, join: string) {
   const isWhole = useRef(true);
   const shown = useRef('');
@@ -142,7 +149,7 @@ function useWholeWhile(axis: Axis, frames: number, join: string) {
 }
 
 /** Where a handle comes to rest: on footfalls, on ends of pieces, on marks and on the playhead; with Alt, or when snapping is off, on whole frames. */
-function useSnap({ view, laid, doc, snaps }: Joinery, axis: Axis): (frame: number, isFree: boolean) => number {
+function useSnap({ base: { doc, laid, view }, snaps }: Joinery, axis: Axis): (frame: number, isFree: boolean) => number {
   const rests = useMemo(() => {
     const falls = view ? [...view.contacts.left, ...view.contacts.right].map(({ from }) => from) : [];
     const ends = laid.placed.flatMap(({ from, to }) => [from, to]);

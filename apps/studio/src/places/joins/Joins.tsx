@@ -1,5 +1,5 @@
 'use client';
-import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
+import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { characterIn, type JoinPiece } from '@lantern/motion';
 import { Box, Button, LinearProgress, Typography } from '@mui/material';
 import { useParams } from 'next/navigation';
@@ -54,19 +54,22 @@ interface Laid {
 /** The list, the stage, the deck and the column; what is dragged from the one is dropped on the other. */
 function Table({ joinery, nameOf, character, bake, isBaking }: Laid) {
   const { doc, laid, edit, setChosen, acts } = joinery;
-  const frameAt = useRef<((clientX: number) => number) | null>(null);
+  const under = useRef<((x: number, y: number) => number | null) | null>(null);
+  const pointer = usePointer();
   const [drop, setDrop] = useState<DropPlace | null>(null);
   const [held, setHeld] = useState<string | null>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
-  const placeOf = ({ activatorEvent, delta, over }: DragMoveEvent | DragEndEvent): DropPlace | null => {
-    if (over?.id !== 'deck' || !(activatorEvent instanceof PointerEvent) || !frameAt.current) return null;
-    const index = placeFor(laid.placed, frameAt.current(activatorEvent.clientX + delta.x));
+  // Where the pointer is now: what the drag says of itself may be a moment old, and a quick drop would be lost.
+  const dropPlace = (): DropPlace | null => {
+    const at = under.current?.(pointer.current.x, pointer.current.y) ?? null;
+    if (at === null) return null;
+    const index = placeFor(laid.placed, at);
     const before = laid.placed[index - 1];
     return { index, frame: laid.placed[index]?.from ?? before?.to ?? 0 };
   };
-  const end = (event: DragEndEvent) => {
-    const place = placeOf(event);
-    const { of, piece } = (event.active.data.current ?? {}) as { of?: PieceOf; piece?: string };
+  const end = ({ active }: DragEndEvent) => {
+    const place = dropPlace();
+    const { of, piece } = (active.data.current ?? {}) as { of?: PieceOf; piece?: string };
     setDrop(null);
     setHeld(null);
     if (!place || !doc) return;
@@ -103,7 +106,7 @@ function Table({ joinery, nameOf, character, bake, isBaking }: Laid) {
           name: 'The deck',
           size: '48%',
           least: '34%',
-          content: <JoinDeck joinery={joinery} nameOf={nameOf} drop={drop} frameAtRef={frameAt} />,
+          content: <JoinDeck joinery={joinery} nameOf={nameOf} drop={drop} under={under} />,
         },
       ]}
     />
@@ -113,7 +116,7 @@ function Table({ joinery, nameOf, character, bake, isBaking }: Laid) {
     <DndContext
       sensors={sensors}
       onDragStart={({ active }) => setHeld((active.data.current as { name?: string } | undefined)?.name ?? '')}
-      onDragMove={(event) => setDrop(placeOf(event))}
+      onDragMove={() => setDrop(dropPlace())}
       onDragEnd={end}
       onDragCancel={() => {
         setDrop(null);
@@ -150,6 +153,20 @@ function Table({ joinery, nameOf, character, bake, isBaking }: Laid) {
       </DragOverlay>
     </DndContext>
   );
+}
+
+/** Where the pointer is in the window. */
+function usePointer() {
+  const pointer = useRef({ x: 0, y: 0 });
+  useEffect(() => {
+    const follow = ({ clientX, clientY }: PointerEvent) => (pointer.current = { x: clientX, y: clientY });
+    const kinds = ['pointerdown', 'pointermove', 'pointerup'] as const;
+    for (const kind of kinds) window.addEventListener(kind, follow, true);
+    return () => {
+      for (const kind of kinds) window.removeEventListener(kind, follow, true);
+    };
+  }, []);
+  return pointer;
 }
 
 /** What each piece is called. */

@@ -4,7 +4,7 @@ import { TimeHandle } from '@/timeline/TimeHandle';
 import type { Axis } from '@/timeline/axis-window';
 import * as edits from './join-edits';
 import type { JoinRows } from './rows';
-import { overlapOf } from './silhouette';
+import { overlapOf, type Overlap } from './silhouette';
 import type { Joinery } from './use-joinery';
 
 /** What of the sails can be taken hold of: ends to trim, the far end to repeat, peaks to overlap, the crossing to move along both. */
@@ -21,10 +21,13 @@ export function SailHandles({
   snap: (frame: number, isFree: boolean) => number;
   nameOf: (index: number) => string;
 }) {
-  const { doc, laid, edit, chosen, setChosen } = joinery;
-  if (!doc) return null;
+  const { doc: now, laid, base, edit, chosen, setChosen } = joinery;
+  const { doc } = base;
+  if (!doc || !now) return null;
   const { x, frameAt } = axis;
-  const { placed, rooms } = laid;
+  // Edits are made of the join as it was when the drag began; handles are where it is now.
+  const { placed, rooms } = base.laid;
+  const shown = laid.placed;
   const shared = { frameAt, snap };
   const middle = (rows.full + rows.none) / 2;
   return (
@@ -32,6 +35,8 @@ export function SailHandles({
       {placed.map((own, i) => {
         const piece = doc.pieces[i];
         const room = rooms[i];
+        const here = shown[i] ?? own;
+        const hereRoom = laid.rooms[i] ?? room;
         const id = piece.id ?? '';
         const isChosen = chosen?.id === id && chosen.kind === 'piece';
         const change = (next: typeof piece, isDone: boolean) =>
@@ -44,42 +49,42 @@ export function SailHandles({
             <TimeHandle
               {...shared}
               name={`Beginning of piece ${i + 1}, ${nameOf(i)}`}
-              frame={own.from}
+              frame={here.from}
               least={own.from - Math.min(1e6, room.before)}
               most={own.to - 2}
-              says={`frame ${room.from} of it`}
+              says={`frame ${hereRoom.from} of it`}
               cursor="ew-resize"
               onMove={(frame, isDone) => change(edits.trimStart(piece, room, frame - own.from), isDone)}
             >
-              <Edge x={x(own.from)} y={rows.none} isLit={isChosen} isLeft />
+              <Edge x={x(here.from)} y={rows.none} isLit={isChosen} isLeft />
             </TimeHandle>
             <TimeHandle
               {...shared}
               name={`End of piece ${i + 1}, ${nameOf(i)}`}
-              frame={own.to}
+              frame={here.to}
               least={own.from + 2}
               most={own.to + Math.min(1e6, room.after)}
-              says={`frame ${edits.endOf(room)} of it`}
+              says={`frame ${edits.endOf(hereRoom)} of it`}
               cursor="ew-resize"
               onMove={(frame, isDone) => change(edits.trimEnd(piece, room, frame - own.to), isDone)}
             >
-              <Edge x={x(own.to)} y={rows.none} isLit={isChosen} isLeft={false} />
+              <Edge x={x(here.to)} y={rows.none} isLit={isChosen} isLeft={false} />
             </TimeHandle>
             {isChosen && (
               <TimeHandle
                 frameAt={frameAt}
                 snap={(frame, isFree) => (isFree ? Math.round(frame) : wholeTimes(frame - own.start, room.to - room.from) + own.start)}
                 name={`Repeats of piece ${i + 1}, ${nameOf(i)}`}
-                frame={own.to}
+                frame={here.to}
                 least={own.start + 2}
                 most={own.start + 1000 * (room.to - room.from)}
-                says={`${Number(piece.times.toFixed(2))} times`}
+                says={`${Number((now.pieces[i] ?? piece).times.toFixed(2))} times`}
                 cursor="ew-resize"
                 onMove={(frame, isDone) => change(edits.withFrames(piece, room, frame - own.start + 1), isDone)}
               >
-                <rect x={x(own.to) - 19} y={rows.full + 28} width={18} height={18} rx={3} fill={chart('card')} stroke={chart('lamp')} />
+                <rect x={x(here.to) - 19} y={rows.full + 28} width={18} height={18} rx={3} fill={chart('card')} stroke={chart('lamp')} />
                 <path
-                  d={`M${x(own.to) - 15} ${rows.full + 33}v8M${x(own.to) - 12} ${rows.full + 37}h7m-3 -3l3 3l-3 3`}
+                  d={`M${x(here.to) - 15} ${rows.full + 33}v8M${x(here.to) - 12} ${rows.full + 37}h7m-3 -3l3 3l-3 3`}
                   stroke={chart('ink')}
                   strokeWidth={1.3}
                   fill="none"
@@ -94,46 +99,51 @@ export function SailHandles({
         if (i === 0) return null;
         const piece = doc.pieces[i];
         const id = piece.id ?? '';
-        const overlap = overlapOf(placed[i - 1], own, piece.into);
+        const before = placed[i - 1];
+        const { into } = now.pieces[i] ?? piece;
+        // Where it is, and where it was.
+        const here = overlapOf(shown[i - 1] ?? before, shown[i] ?? own, into);
+        const overlap = overlapOf(before, own, piece.into);
+        const middleOf = ({ from, to }: Overlap) => (from + to) / 2;
         const most = edits.mostOverlap(i, rooms);
         const isChosen = chosen?.id === id && chosen.kind === 'meet';
         const set = (frames: number, isDone: boolean) =>
           edit(edits.changeInto(doc, id, { frames: Math.min(most, Math.max(0, Math.round(frames))) }), isDone);
         const fill = isChosen ? chart('lamp') : chart('card');
-        const at = (overlap.from + overlap.to) / 2;
+        const at = middleOf(here);
         return (
           <g key={id} onPointerDown={() => setChosen({ kind: 'meet', id })}>
             <TimeHandle
               {...shared}
               snap={(frame) => Math.round(frame)}
               name={`Overlap into piece ${i + 1}, ${nameOf(i)}`}
-              frame={overlap.from}
-              least={placed[i - 1].to - most}
-              most={placed[i - 1].to}
-              says={`${piece.into.frames} frames`}
+              frame={here.from}
+              least={before.to - most}
+              most={before.to}
+              says={`${into.frames} frames`}
               cursor="ew-resize"
-              onMove={(frame, isDone) => set(placed[i - 1].to - frame, isDone)}
+              onMove={(frame, isDone) => set(before.to - frame, isDone)}
             >
-              <Peak x={x(overlap.from)} y={rows.full} fill={fill} />
+              <Peak x={x(here.from)} y={rows.full} fill={fill} />
             </TimeHandle>
-            {overlap.to > overlap.from && (
+            {here.to > here.from && (
               <TimeHandle
                 {...shared}
                 snap={(frame) => Math.round(frame)}
                 name={`Overlap out of piece ${i}, ${nameOf(i - 1)}`}
-                frame={overlap.to}
+                frame={here.to}
                 least={overlap.from}
                 most={overlap.to + Math.min(1e6, rooms[i - 1].after)}
-                says={`${piece.into.frames} frames`}
+                says={`${into.frames} frames`}
                 cursor="ew-resize"
                 onMove={(frame, isDone) => {
                   // The piece that goes is longer by as much as the overlap is.
-                  const by = Math.round(frame) - placed[i - 1].to;
-                  const longer = edits.changePiece(doc, doc.pieces[i - 1].id ?? '', (before) => edits.trimEnd(before, rooms[i - 1], by));
+                  const by = Math.round(frame) - before.to;
+                  const longer = edits.changePiece(doc, doc.pieces[i - 1].id ?? '', (leaving) => edits.trimEnd(leaving, rooms[i - 1], by));
                   edit(edits.changeInto(longer, id, { frames: Math.min(600, Math.max(0, piece.into.frames + by)) }), isDone);
                 }}
               >
-                <Peak x={x(overlap.to)} y={rows.full} fill={fill} />
+                <Peak x={x(here.to)} y={rows.full} fill={fill} />
               </TimeHandle>
             )}
             <TimeHandle
@@ -144,7 +154,7 @@ export function SailHandles({
               most={Infinity}
               says={`frame ${Math.round(at)}`}
               cursor="ew-resize"
-              onMove={(frame, isDone) => edit(edits.slideMeet(doc, i, rooms, frame - at), isDone)}
+              onMove={(frame, isDone) => edit(edits.slideMeet(doc, i, rooms, frame - middleOf(overlap)), isDone)}
             >
               <circle cx={x(at)} cy={middle} r={9} fill="transparent" />
               <circle

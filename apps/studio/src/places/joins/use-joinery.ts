@@ -10,7 +10,7 @@ import { useProjectInfo, type TakeInfo } from '@/data/project';
 import { faultOf } from './bounds';
 import * as edits from './join-edits';
 import { knownOf, layoutOf, NOTHING_KNOWN, pieceAt, type Known } from './layout';
-import { useAsked, useJoinView } from './use-join-view';
+import { useAsked, useJoinView, type Seen } from './use-join-view';
 
 /** What is chosen: a piece, or the place at which one meets the piece before it. */
 export interface Chosen {
@@ -37,6 +37,7 @@ export function useJoinery(doc: JoinDoc | null, takes: readonly TakeInfo[]) {
   const known = useMemo<Known>(() => (seen ? knownOf(seen.pieces, seen.view) : NOTHING_KNOWN), [seen]);
   const laid = useMemo(() => layoutOf(now?.pieces ?? [], known), [now, known]);
   const view = seen && seen.asked.id === now?.id ? seen.view : null;
+  const base = useBase(doc, seen, known);
   const load = usePlayer((state) => state.load);
   const frames = view?.motion.frames;
   const fps = view?.motion.fps;
@@ -158,7 +159,20 @@ export function useJoinery(doc: JoinDoc | null, takes: readonly TakeInfo[]) {
     };
   }, [router, project.id]);
 
-  return { doc: now, chosen, setChosen, snaps, setSnaps, seen, view, problem, isBusy, laid, edit, acts, places, takes };
+  return { doc: now, chosen, setChosen, snaps, setSnaps, seen, view, problem, isBusy, laid, base, edit, acts, places, takes };
 }
 
 export type Joinery = ReturnType<typeof useJoinery>;
+
+/**
+ * The join as it is without what is being dragged: every movement of a drag is counted from here, and not from the movement before it. What it was seen as
+ * stays until it has changed.
+ */
+function useBase(doc: JoinDoc | null, seen: Seen | null, known: Known) {
+  const [settled, setSettled] = useState<Seen | null>(null);
+  if (seen && doc && seen.pieces === doc.pieces && settled !== seen) setSettled(seen);
+  return useMemo(
+    () => ({ doc, laid: layoutOf(doc?.pieces ?? [], known), view: settled && settled.asked.id === doc?.id ? settled.view : null }),
+    [doc, known, settled],
+  );
+}
