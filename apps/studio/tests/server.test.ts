@@ -173,6 +173,31 @@ test('a join is saved from the revision that it started from, taken out, and com
   });
 });
 
+test('a clip can be cut from a join as from a take, and is saved, listed and taken out like any', async () => {
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const [joinId, id] = [randomUUID(), randomUUID()];
+  const refused = await saveClip(database, 'gullmouth', id, clip(joinId));
+  expect(refused).toEqual({ outcome: 'invalid', message: 'What this clip is cut from is not in the project.' });
+  const document = { name: 'round', pieces: [{ id: 'a', take: take.id, from: 10, to: 90 }] };
+  await saveJoin(database, 'gullmouth', joinId, joinSaveSchema.parse({ ...document, revision: 0 }));
+  // How long a join is follows from its pieces: only a cut without a frame is refused.
+  expect(await saveClip(database, 'gullmouth', id, clip(joinId, { from: 5, to: 5000 }))).toMatchObject({ outcome: 'saved' });
+  expect(await saveClip(database, 'gullmouth', id, clip(joinId, { from: 9, to: 9, revision: 1 }))).toMatchObject({
+    outcome: 'invalid',
+    message: 'The cut 9 to 9 has no frame.',
+  });
+  expect((await listClips(database, 'gullmouth')).find((own) => own.id === id)?.source).toEqual({ take: joinId, from: 5, to: 5000 });
+  // It can be cut elsewhere, also from a take, and back.
+  expect(await saveClip(database, 'gullmouth', id, clip(take.id, { revision: 1 }))).toMatchObject({ clip: { source: { take: take.id } } });
+  expect(await removeTake(database, take.id)).toBe('has-clips');
+  expect(await saveClip(database, 'gullmouth', id, clip(joinId, { revision: 2 }))).toMatchObject({ clip: { source: { take: joinId } } });
+  await removeJoin(database, 'gullmouth', joinId, 1);
+  expect(await saveClip(database, 'gullmouth', id, clip(joinId, { revision: 3 }))).toMatchObject({
+    message: 'The join that this clip is cut from was removed: bring it back first.',
+  });
+  expect(await removeClip(database, 'gullmouth', id, 3)).toMatchObject({ outcome: 'saved' });
+});
+
 test('of ten people who save a join at once one does, and the others are told', async () => {
   const id = randomUUID();
   const save = (name: string) => saveJoin(database, 'gullmouth', id, joinSaveSchema.parse({ name, pieces: [], revision: 0 }));

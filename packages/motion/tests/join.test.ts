@@ -1,4 +1,5 @@
 import { capture, type ScriptName } from '@lantern/capture';
+import { castGlb } from '@lantern/cast';
 import {
   buildJoin,
   cutClip,
@@ -16,6 +17,7 @@ import {
   pairMap,
   parseProject,
   popIn,
+  readCharacter,
   recipeRunner,
   recipeSchema,
   repeatLoop,
@@ -247,6 +249,37 @@ describe('a join in a project', () => {
     expect(report.clips.map(({ name }) => name)).toEqual(['stroll', 'end']);
     const { report: short } = await made(clips(1));
     expect(short.failed).toMatchObject([{ name: 'end', code: 'cut-range' }]);
+  });
+
+  test('of clips that are on a character: what is cut from it leaves with that character, in its file', async () => {
+    const cast = new Map([['wick', readCharacter(await castGlb('wick'), 'wick')]]);
+    const described = project({
+      clips: [
+        { name: 'stroll', take: 'a', from: best.from, to: best.to, steps: [{ kind: 'fit', character: 'wick' }, { kind: 'loop' }] },
+        { name: 'end', take: 'round', from: 30, to: 90 },
+        { name: 'end-again', take: 'twice', from: 30, to: 90 },
+        { name: 'nobodys', take: 'a', from: 30, to: 90 },
+      ],
+      joins: [
+        { name: 'round', pieces: [{ clip: 'stroll', times: 3 }] },
+        { name: 'twice', pieces: [{ clip: 'end' }, { clip: 'end' }] },
+      ],
+      characters: [{ id: 'wick', file: 'wick.glb' }],
+      ship: { glb: 'set.glb' },
+    });
+    const { report, files } = await makeClips(described, (id) => (id === 'a' ? { motion: walk, warnings: [] } : undefined), cast);
+    expect(report.failed).toEqual([]);
+    const of = Object.fromEntries([...report.clips, ...(report.joins ?? [])].map(({ name, file }) => [name, file]));
+    expect(of).toEqual({
+      stroll: 'set-wick.glb',
+      end: 'set-wick.glb',
+      'end-again': 'set-wick.glb',
+      round: 'set-wick.glb',
+      twice: 'set-wick.glb',
+      nobodys: 'set.glb',
+    });
+    expect(report.clips.map(({ character }) => character)).toEqual(['wick', 'wick', 'wick', undefined]);
+    expect(files.map(({ path }) => path).sort()).toEqual(['set-wick.glb', 'set.glb']);
   });
 
   test('that goes round, or whose pieces are not there, fails by itself with a sentence', async () => {

@@ -40,6 +40,7 @@ export function startAutosave<Doc extends Identified, Row>(kind: DocumentKind<Do
 /** Milliseconds after which to try again, or null when all is saved. */
 async function saveAll<Doc extends Identified, Row>(kind: DocumentKind<Doc, Row>): Promise<number | null> {
   const { store } = kind;
+  if (kind.waits?.()) return PAUSE;
   for (let ids = dirtyDocs(store.getState()); ids.length > 0; ids = dirtyDocs(store.getState())) {
     store.setState({ state: 'saving' });
     try {

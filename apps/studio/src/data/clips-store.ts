@@ -1,6 +1,7 @@
 import { clipInputSchema, stepSchema, type ClipDocument } from '@lantern/motion';
 import { savedClipSchema, type ClipRow } from '@/http/clip';
-import { documentStore, type DocumentKind } from './document-store';
+import { dirtyDocs, documentStore, type DocumentKind } from './document-store';
+import { useJoins } from './joins-store';
 
 /** A clip as it is worked on. */
 export type ClipDoc = ClipDocument;
@@ -26,4 +27,6 @@ export const CLIPS: DocumentKind<ClipDoc, ClipRow> = {
   readRow: (value) => savedClipSchema.safeParse(value).data ?? null,
   // Histories of before clips had a source are carried over.
   readDoc: (value) => clipInputSchema.safeParse(value).data ?? null,
+  // A clip may be cut from a join that was made a moment ago.
+  waits: () => dirtyDocs(useJoins.getState()).length > 0,
 };

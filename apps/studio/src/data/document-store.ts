@@ -59,6 +59,8 @@ export interface DocumentKind<Doc extends Identified, Row> {
   /** A row of the server, or a document that this browser kept; null where it is none. */
   readonly readRow: (value: unknown) => (Row & { readonly id: string; readonly revision: number }) | null;
   readonly readDoc: (value: unknown) => Doc | null;
+  /** What these documents rest on is not saved yet: they wait for it. */
+  readonly waits?: () => boolean;
 }
 
 export const sameDoc = <Doc>(a: Doc | null, b: Doc | null): boolean => JSON.stringify(a) === JSON.stringify(b);

@@ -1,11 +1,31 @@
 'use client';
-import { mappingOf } from '@lantern/motion';
+import { mappingOf, type Mapping } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
-import { projectDataSchema, type ProjectData, type ProjectInfo } from '@/http/project';
+import { projectDataSchema, type ProjectInfo, type StoredProject, type StoredTake } from '@/http/project';
+import type { JoinAsked } from '@/worker/core.worker';
 import { fetchAs } from './fetch-json';
 
-export type { ProjectData, ProjectInfo, TakeInfo } from '@/http/project';
+export type { ProjectInfo } from '@/http/project';
+
+/** A take, or a join, which is seen as one where clips are cut from it. */
+export type TakeInfo = StoredTake & {
+  /** What a person has mapped by hand on skeletons of its suit. */
+  readonly mapping?: Mapping;
+  readonly join?: JoinedFrom;
+};
+
+/** What a join is made of, with the takes and joins that have to be open for it; or why it cannot be made. */
+export type JoinedFrom =
+  | {
+      readonly asked: JoinAsked;
+      readonly opens: readonly TakeInfo[];
+      /** Whom its pieces are fitted to. */
+      readonly character: string | null;
+    }
+  | { readonly problem: string };
+
+export type ProjectData = Omit<StoredProject, 'takes'> & { readonly takes: readonly TakeInfo[] };
 
 export const ProjectContext = createContext<ProjectInfo | null>(null);
 
@@ -18,7 +38,7 @@ export function useProjectInfo(): ProjectInfo {
 export const projectKey = (id: string) => ['project', id];
 
 /** The mapping that a suit has belongs to every take of it. */
-function withMappings(data: ProjectData): ProjectData {
+function withMappings(data: StoredProject): ProjectData {
   const fits = data.fits.map(({ source, character, settings }) => ({ source, character, ...settings }));
   if (fits.every(({ mapping }) => !mapping)) return data;
   return { ...data, takes: data.takes.map((take) => ({ ...take, mapping: mappingOf(take.signature, fits) })) };
@@ -28,7 +48,7 @@ export function useProjectData() {
   const { id } = useProjectInfo();
   return useQuery({
     queryKey: projectKey(id),
-    queryFn: (): Promise<ProjectData> => fetchAs(projectDataSchema, `/api/projects/${id}`),
+    queryFn: (): Promise<StoredProject> => fetchAs(projectDataSchema, `/api/projects/${id}`),
     select: withMappings,
   });
 }

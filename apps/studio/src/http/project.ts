@@ -1,4 +1,4 @@
-import { fitOverrides, markerSchema, propSchema, takeOverridesSchema, type Mapping, type Passport, type Skeleton } from '@lantern/motion';
+import { fitOverrides, markerSchema, propSchema, takeOverridesSchema, type Passport, type Skeleton } from '@lantern/motion';
 import { z } from 'zod';
 import { savedClipSchema } from './clip';
 import { savedJoinSchema } from './join';
@@ -65,10 +65,7 @@ export const takeInfoSchema = z.object({
   made: madeFromSchema.nullish(),
   created: z.string(),
 });
-export type TakeInfo = Readonly<z.infer<typeof takeInfoSchema>> & {
-  /** What a person has mapped by hand on skeletons of its suit. */
-  readonly mapping?: Mapping;
-};
+export type StoredTake = Readonly<z.infer<typeof takeInfoSchema>>;
 
 /** What is shown of a character without opening its file. */
 export const characterSchema = z.object({
@@ -127,7 +124,7 @@ function wholeRows<T>(schema: z.ZodType<T>, kind: BrokenRow['kind'], all: readon
     return [];
   });
 }
-export type ProjectData = Readonly<Omit<z.infer<typeof projectDataSchema>, 'takes'>> & { readonly takes: readonly TakeInfo[] };
+export type StoredProject = Readonly<z.infer<typeof projectDataSchema>>;
 
 /** What became of a file that came in. */
 export const arrivedSchema = z.object({

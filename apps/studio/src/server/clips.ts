@@ -1,12 +1,13 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { ClipRow, ClipSave } from '@/http/clip';
 import type { Database } from './database';
-import { clips, takes } from './schema';
+import { clips, joins, takes } from './schema';
 
 const columns = {
   id: clips.id,
   project: clips.project,
   take: clips.take,
+  join: clips.join,
   name: clips.name,
   from: clips.from,
   to: clips.to,
@@ -19,7 +20,7 @@ const columns = {
 
 type Stored = Pick<typeof clips.$inferSelect, keyof typeof columns>;
 
-const clipOf = ({ take, from, to, ...rest }: Stored): ClipRow => ({ ...rest, source: { take, from, to } });
+const clipOf = ({ take, join, from, to, ...rest }: Stored): ClipRow => ({ ...rest, source: { take: take ?? join ?? '', from, to } });
 
 export async function listClips(database: Database, project: string): Promise<ClipRow[]> {
   const rows = await database
@@ -39,19 +40,9 @@ export type SaveResult =
 /** Saves a clip if it is still at the revision that the save started from; a removed clip may come back (undo). */
 export async function saveClip(database: Database, project: string, id: string, save: ClipSave): Promise<SaveResult> {
   const { revision, source, name, steps, gait, direction } = save;
-  const [take] = await database
-    .select({ passport: takes.passport, removed: takes.removed })
-    .from(takes)
-    .where(and(eq(takes.id, source.take), eq(takes.project, project)));
-  if (!take) return { outcome: 'invalid', message: 'The take that this clip is cut from is not in the project.' };
-  if (take.removed) return { outcome: 'invalid', message: 'The take that this clip is cut from was removed: bring it back first.' };
-  if (source.from >= source.to || source.to > take.passport.frames - 1) {
-    return {
-      outcome: 'invalid',
-      message: `The cut ${source.from} to ${source.to} does not lie in the take, whose frames go from 0 to ${take.passport.frames - 1}.`,
-    };
-  }
-  const values = { ...source, name, steps, gait, direction };
+  const found = await findSource(database, project, source);
+  if (typeof found === 'string') return { outcome: 'invalid', message: found };
+  const values = { ...found, from: source.from, to: source.to, name, steps, gait, direction };
   if (revision === 0) {
     const made = await database
       .insert(clips)
@@ -76,6 +67,35 @@ export async function saveClip(database: Database, project: string, id: string, 
     .returning(columns);
   if (saved.length > 0) return { outcome: 'saved', clip: clipOf(saved[0]) };
   return { outcome: 'conflict', clip: await findClip(database, id) };
+}
+
+/** The take or the join that a clip is cut from; a sentence where it cannot be cut so. How long a join is follows from its pieces: it is not told here. */
+async function findSource(
+  database: Database,
+  project: string,
+  { take: id, from, to }: ClipSave['source'],
+): Promise<{ take: string | null; join: string | null } | string> {
+  const [take] = await database
+    .select({ passport: takes.passport, removed: takes.removed })
+    .from(takes)
+    .where(and(eq(takes.id, id), eq(takes.project, project)));
+  const [join] = take
+    ? []
+    : await database
+        .select({ removed: joins.removed })
+        .from(joins)
+        .where(and(eq(joins.id, id), eq(joins.project, project)));
+  const source = take ?? join;
+  if (!source) return 'What this clip is cut from is not in the project.';
+  const what = take ? 'take' : 'join';
+  if (source.removed) return `The ${what} that this clip is cut from was removed: bring it back first.`;
+  const last = take ? take.passport.frames - 1 : Infinity;
+  if (from >= to || to > last) {
+    return take
+      ? `The cut ${from} to ${to} does not lie in the take, whose frames go from 0 to ${last}.`
+      : `The cut ${from} to ${to} has no frame.`;
+  }
+  return { take: take ? id : null, join: take ? null : id };
 }
 
 /** Takes a clip out; its row stays, so that an undo can bring it back. */

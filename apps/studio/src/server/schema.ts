@@ -3,8 +3,10 @@ import type { FitState } from '@/http/fit-run';
 import type { JoinDoc } from '@/http/join';
 import type { MadeFrom } from '@/http/made-from';
 import type { FitOverrides, FitReport, Marker, Overview, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
+import { sql } from 'drizzle-orm';
 import {
   boolean,
+  check,
   customType,
   doublePrecision,
   index,
@@ -133,9 +135,9 @@ export const clips = pgTable(
     project: text('project')
       .notNull()
       .references(() => projects.id),
-    take: uuid('take')
-      .notNull()
-      .references(() => takes.id),
+    /** What it is cut from: a take, or a join. */
+    take: uuid('take').references(() => takes.id),
+    join: uuid('join').references(() => joins.id),
     name: text('name').notNull(),
     from: integer('from_frame').notNull(),
     to: integer('to_frame').notNull(),
@@ -154,7 +156,7 @@ export const clips = pgTable(
     updated: timestamp('updated', { withTimezone: true }).notNull().defaultNow(),
     removed: timestamp('removed', { withTimezone: true }),
   },
-  (table) => [index('clips_project').on(table.project)],
+  (table) => [index('clips_project').on(table.project), check('clips_source', sql`(${table.take} is null) <> (${table.join} is null)`)],
 );
 
 /** Clips and cuts end to end; pieces name clips and takes by their ids. */

@@ -40,8 +40,9 @@ import { castOf } from './cast';
 import { fitApi, orProblem, withCast } from './fit-api';
 import { recipeApi } from './recipe-api';
 import { joinApi } from './joining';
-import { featuresOf, loopsOf, openSource, takeOf, type TakeSource } from './held';
+import { featuresOf, loopsOf, takeOf, type Held } from './held';
 import { markersOf, type Markers } from './markers';
+import { openSource, type MotionSource } from './open-source';
 import { redeliver, type MadeFrom, type Redelivery } from './redelivery';
 import type { WireMotion } from './wire';
 
@@ -71,12 +72,12 @@ export type { FitsAsked, JoinAsked, JoinView, MeetView, PieceAsked, PieceRoom } 
 export type { HandContact, Landing, StepMeasured, ThinnedView, Untimed } from './step-measured';
 
 const api = {
-  /** Opens a take for what follows, which calls it by its key. */
-  async open(source: TakeSource): Promise<void> {
+  /** Opens a take, or a join, for what follows, which calls it by its key. */
+  async open(source: MotionSource): Promise<void> {
     await openSource(source);
   },
 
-  async openTake(source: TakeSource): Promise<OpenTake> {
+  async openTake(source: MotionSource): Promise<OpenTake> {
     await api.open(source);
     const { motion, ground: found } = await takeOf(source.key);
     return describe(source.key, motion, found);
@@ -175,14 +176,11 @@ const api = {
     progress: (done: number, of: number, name: string) => void,
   ): Promise<{ files: MadeFile[]; report: Report } | { problem: string }> {
     try {
-      const motions = new Map<string, Motion>();
-      for (const {
-        source: { take },
-      } of project.clips)
-        if (!motions.has(take)) motions.set(take, (await takeOf(take)).motion);
+      const open = new Map<string, Held>();
+      for (const { source } of project.clips) open.set(source.take, await takeOf(source.take));
       const motionOf = (key: string) => {
-        const motion = motions.get(key);
-        return motion && { motion, warnings: [] };
+        const held = open.get(key);
+        return held && { motion: held.motion, character: held.character, warnings: [] };
       };
       let cast: ReturnType<typeof castOf> | undefined;
       for (const { source, steps } of project.clips) cast = castOf((await withCast(source.take, steps)).project);

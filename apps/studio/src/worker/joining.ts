@@ -19,6 +19,7 @@ import {
   type JoinPiece,
   type LaidPiece,
   type Level,
+  type Motion,
   type MotionPair,
   type PieceSpan,
   type PlacedPiece,
@@ -123,6 +124,9 @@ async function joined({ id, start, pieces }: JoinAsked): Promise<WholeJoin> {
   const takeFrames = await Promise.all(pieces.map(async ({ take, recipe }) => (recipe ? null : (await takeOf(take)).motion.frames)));
   return { ...join(own, start), own, takeFrames };
 }
+
+/** A join's motion, for what is cut from it. */
+export const joinMotion = async (asked: JoinAsked): Promise<Motion> => (await joined(asked)).motion;
 
 /** What the worker does with joins. */
 export const joinApi = {

@@ -5,7 +5,7 @@ import { clipMeasured, clipResult } from '@/worker/clip-result';
 const { motion } = capture('walk', { seconds: 8, seed: 6 });
 const ground = groundwork(motion);
 const [best] = ground ? findLoops(ground).candidates : [];
-const held = { project: 'p', motion, ground, run: recipeRunner(motion), loops: null, features: null };
+const held = { project: 'p', character: null, motion, ground, run: recipeRunner(motion), loops: null, features: null };
 const recipe = (...steps: RecipeStepInput[]) => ({ from: best.from, to: best.to, steps: recipeSchema.parse(steps) });
 const VIEW = { repeats: 1, inPlace: false };
 

@@ -181,6 +181,22 @@ test('what could follow is tried for every clip, and the list is in its order', 
   expect(doc().pieces.map((own) => ('clip' in own ? own.clip : ''))).toEqual(['stroll', 'jog']);
 });
 
+test('clips are cut from the join on the Bench; they are not offered to it, and while they are there it stays', async () => {
+  const end = { ...clip('end', 'j', { from: 10, to: 60 }, 'walk'), steps: [] };
+  useClips.setState({ docs: [...clips, end, { ...end, id: 'of-both', name: 'of-both', source: { take: 'k', from: 5, to: 40 } }] });
+  const user = await joins(piece('a', 'stroll', { times: 2 }));
+  act(() => useJoins.setState({ docs: [doc(), { ...round(piece('c', 'end')), id: 'k', name: 'another' }] }));
+  expect(screen.getByRole('link', { name: 'Cut clips from it on the Bench' }).getAttribute('href')).toBe('/gullmouth/bench?take=j');
+  const offered = within(screen.getByRole('list', { name: 'Clips' })).getAllByRole('button');
+  expect(offered.map(nameOf)).toEqual(['stroll: add it to the join', 'jog: add it to the join']);
+  await user.click(screen.getByRole('button', { name: 'Remove this join' }));
+  await screen.findByText('“end” is cut from this join: remove it on the Bench first.');
+  expect(doc()).toBeTruthy();
+  act(() => useClips.setState({ docs: clips }));
+  await user.click(screen.getByRole('button', { name: 'Remove this join' }));
+  expect(useJoins.getState().docs.map(({ id }) => id)).toEqual(['k']);
+});
+
 test('ends, peaks and repeats are moved by arrow keys on the deck', async () => {
   await joins(piece('a', 'stroll'), piece('b', 'jog', { times: 2 }));
   const key = async (name: RegExp, with_: string) => {

@@ -4,7 +4,8 @@ import { openLong, readCurves } from '@/data/long-take';
 import { usePlayer } from '@/data/player';
 import { sourceOf, takeKey } from '@/data/use-open-take';
 import { isInParts } from '@/data/use-viewed-take';
-import { featuresOf, loopsOf, openSource, takeOf } from '@/worker/held';
+import { featuresOf, loopsOf, takeOf } from '@/worker/held';
+import { openSource } from '@/worker/open-source';
 import { madeTake, serve } from './place';
 
 jest.mock('@/worker/core', () => ({ core: () => null }));

@@ -5,6 +5,8 @@ import { act, cleanup, render, screen, waitFor, within } from '@testing-library/
 import userEvent from '@testing-library/user-event';
 import { unzipSync } from 'fflate';
 import { useClips, type ClipDoc } from '@/data/clips-store';
+import { useJoins } from '@/data/joins-store';
+import { newPiece } from '@/places/joins/join-edits';
 import { Ship } from '@/places/ship/Ship';
 import { useCommands } from '@/shell/commands';
 import type { CoreWorker } from '@/worker/core.worker';
@@ -134,6 +136,29 @@ test('a clip whose take is gone says so in the list, and the others leave', asyn
   await user.click(screen.getByRole('checkbox', { name: 'Ship lost' }));
   await user.click(screen.getByRole('button', { name: 'Ship 1 clip' }));
   expect((await shipped()).name).toBe('wick.glb');
+});
+
+test('a clip that is cut from a join leaves with the others, as the join is now', async () => {
+  const piece = { ...newPiece({ clip: 'id-stroll' }), times: 3 };
+  const joined = (times: number) =>
+    useJoins.setState({ project: PROJECT.id, docs: [{ id: 'j', name: 'long', start: 'origin', pieces: [{ ...piece, times }] }] });
+  joined(3);
+  const user = open([clip('stroll', 120, 186), clip('out-of-it', 20, 150, { source: { take: 'j', from: 20, to: 150 }, steps: [] })]);
+  await user.click(screen.getByRole('switch', { name: 'BVH of each clip too' }));
+  await user.click(screen.getByRole('button', { name: 'Ship 2 clips' }));
+  const files = unzipSync((await shipped()).bytes);
+  const [read] = readTakes(files['out-of-it.bvh'], 'out-of-it.bvh');
+  expect(read.motion.frames).toBe(131);
+  const report = JSON.parse(new TextDecoder().decode(files['report.json']));
+  expect(report.clips.map(({ take: from }: { take: string }) => from)).toEqual(['quay-walk', 'long']);
+  // It got shorter than the cut: that is said, and nothing else is lost.
+  saved = null;
+  act(() => joined(1));
+  await user.click(screen.getByRole('button', { name: 'Ship 2 clips' }));
+  const alert = await screen.findByRole('alert', {}, { timeout: 20_000 });
+  expect(alert.textContent).toMatch(/Not in it: out-of-it\./);
+  expect(Object.keys(unzipSync((await shipped()).bytes))).toContain('stroll.bvh');
+  act(() => useJoins.setState({ docs: [] }));
 });
 
 test('a clip that cannot be made is left out and named, with why', async () => {

@@ -6,7 +6,10 @@ import { act, cleanup, fireEvent, renderHook, screen, waitFor } from '@testing-l
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { toggleGhost, useCorrecting } from '@/data/correcting';
 import { useProjectData } from '@/data/project';
+import { useJoins, type JoinDoc } from '@/data/joins-store';
 import { usePlayer } from '@/data/player';
+import { useSources } from '@/data/sources';
+import { newPiece } from '@/places/joins/join-edits';
 import { takeKey } from '@/data/use-open-take';
 import { useWorkbench } from '@/places/bench/use-workbench';
 import { useCommands } from '@/shell/commands';
@@ -96,6 +99,71 @@ test('a clip is shown, measured, and its steps say what they did', async () => {
   expect(measured?.figures?.seconds).toBeCloseTo(1.1, 6);
   expect(character).toBeNull();
   expect(usePlayer.getState().frames).toBe(shown?.motion.frames);
+});
+
+describe('a clip that is cut from a join', () => {
+  const piece = (times: number, of = 'c1') => ({ ...newPiece({ clip: of }), id: of, times });
+  const join = (pieces: JoinDoc['pieces']): JoinDoc => ({ id: 'j', name: 'long-way', start: 'origin', pieces });
+  const within = (change: Partial<ClipDoc> = {}) => stroll({ id: 'c2', name: 'of-it', source: { take: 'j', from: 30, to: 96 }, ...change });
+  const put = (...pieces: JoinDoc['pieces']) => act(() => useJoins.setState({ project: PROJECT.id, docs: [join(pieces)] }));
+  afterEach(() => put());
+  const open = async (clip: string | null, wanted: string | null = null) => {
+    const here = place(data);
+    const { result } = renderHook(() => (useProjectData(), useWorkbench(useSources(takes).all, clip, wanted)), { wrapper: here.wrapper });
+    return () => result.current;
+  };
+  const framesOf = (now: Awaited<ReturnType<typeof open>>, frames: number) =>
+    waitFor(() => expect(now().opened.data?.motion.frames).toBe(frames), { timeout: 20_000 });
+
+  test('is worked on like one of a take, and follows when a piece changes', async () => {
+    useClips.setState({ docs: [stroll(), within()] });
+    put(piece(3));
+    const now = await open('c2');
+    await framesOf(now, 3 * 66 + 1);
+    await waitFor(() => expect(now().measured).not.toBeNull(), { timeout: 20_000 });
+    expect(now().take).toMatchObject({ id: 'j', name: 'long-way' });
+    expect(now().shown?.cycle).toBe(66);
+    put(piece(2));
+    await framesOf(now, 2 * 66 + 1);
+    // What the piece's own recipe makes is what the join is made of.
+    act(() => useClips.getState().put(stroll({ source: { take: 'quay-walk', from: 120, to: 180 } })));
+    await framesOf(now, 2 * 60 + 1);
+    await waitFor(() => expect(now().result.isPlaceholderData).toBe(false), { timeout: 20_000 });
+    expect(now().result.error).toBeNull();
+    // Shorter than the cut, it says so, and the cut stays as it was set.
+    put(piece(1));
+    await waitFor(() => expect(now().result.error?.message).toMatch(/30 to 96/), { timeout: 20_000 });
+    expect(docs()[1].source).toEqual({ take: 'j', from: 30, to: 96 });
+  });
+
+  test('begins from the join itself; a new clip is named after it', async () => {
+    useClips.setState({ docs: [stroll()] });
+    put(piece(3));
+    const now = await open(null, 'j');
+    await framesOf(now, 3 * 66 + 1);
+    await waitFor(() => expect(now().isOpen).toBe(true));
+    await act(async () => now().edits.newClip());
+    expect(docs()[1]).toMatchObject({ name: 'long-way-01', source: { take: 'j', from: 0 } });
+  });
+
+  test('is on whom the pieces are', async () => {
+    const fit = stepSchema.parse({ kind: 'fit', character: 'tallow' });
+    useClips.setState({ docs: [stroll({ steps: [fit] }), within({ steps: [] })] });
+    put(piece(2));
+    const now = await open('c2');
+    await waitFor(() => expect(now().shown).not.toBeNull(), { timeout: 20_000 });
+    expect(now().character).toBe('tallow');
+    expect(now().shown?.motion.skeleton.joints.length).toBeGreaterThan(40);
+  });
+
+  test('says what is wrong where the join goes round, or lacks a piece', async () => {
+    useClips.setState({ docs: [stroll(), within()] });
+    put(piece(2), piece(1, 'c2'));
+    const now = await open('c2');
+    await waitFor(() => expect(now().opened.error?.message).toMatch(/^Piece 2: It is cut from this very join/), { timeout: 20_000 });
+    put(piece(2), piece(1, 'nobody'));
+    await waitFor(() => expect(now().opened.error?.message).toMatch(/^Piece 2: The clip of this piece was removed/));
+  });
 });
 
 test('what opens by itself stands in the address', async () => {

@@ -2,13 +2,11 @@ import { InputError, type Place, type Warning } from '../error';
 import { writeBvh } from '../formats/bvh-write';
 import type { Cast, Character } from '../character/character';
 import { readCharacter } from '../character/read-character';
-import { characterIn } from '../recipe/with-fits';
 import { writeCharacterGlb } from '../character/character-write';
 import { thinnedKeys } from '../character/thinned-keys';
 import { writeGlb, type NamedClip } from '../character/glb-write';
 import { joinFigures, type JoinFigures } from '../join/figures';
 import type { Joined } from '../join/join-pieces';
-import type { Join } from '../join/schema';
 import { readAsf } from '../formats/asf';
 import { readTake } from '../formats/read-take';
 import { anyFigures, type PoseFigures } from '../measure/clip-figures';
@@ -88,6 +86,8 @@ export interface Report {
 export interface PreparedTake {
   readonly motion: Motion;
   readonly warnings: readonly Warning[];
+  /** Whom it is fitted to already, if to anybody. */
+  readonly character?: string | null;
 }
 
 /**
@@ -153,17 +153,18 @@ export async function makeClips(
   const reports: ClipReport[] = [];
   const errors: InputError[] = [];
   const failed: FailedClip[] = [];
+  const several = new Set(project.clips.map(sources.character)).size > 1;
   const folder = project.ship.glb.replace(/[^/]*$/, '');
   const of = project.clips.length + (project.joins?.length ?? 0);
   for (const [index, described] of project.clips.entries()) {
-    const { name, source, steps, gait, direction } = described;
+    const { name, source, gait, direction } = described;
     const { take } = source;
     progress(index, of, name);
-    const character = characterIn(steps);
+    const character = sources.character(described);
     try {
       const { run, recipe } = sources.run(described);
       const shipped = shipClip(run(recipe), fps);
-      const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, character);
+      const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, several, character);
       const figures = anyFigures(shipped.clip);
       reports.push({
         name,
@@ -188,14 +189,13 @@ export async function makeClips(
     }
   }
   const joins: JoinReport[] = [];
-  for (const [index, join] of (project.joins ?? []).entries()) {
-    const { name } = join;
+  for (const [index, { name }] of (project.joins ?? []).entries()) {
     progress(project.clips.length + index, of, name);
     try {
       const joined = sources.joined(name);
       const { clip, rateChange } = shipClip(clipOfJoin(joined), fps);
-      const character = characterOfJoin(project, join);
-      const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, character);
+      const character = sources.characterOfJoin(name);
+      const file = project.ship.oneFilePerClip ? `${folder}${name}.glb` : fileOf(project, several, character);
       made.push({ name, clip, take: name, rateChange, file, character });
       const { motion } = joined;
       joins.push({ name, file, frames: motion.frames, seconds: (motion.frames - 1) / motion.fps, meets: joinFigures(joined) });
@@ -233,16 +233,8 @@ export async function makeClips(
 
 const clipOfJoin = ({ motion, contacts }: Joined): Clip => ({ motion, contacts, travel: null, loop: false, lead: null, tail: null });
 
-/** Whom the clips of a join are fitted to: all of them alike, or it could not be made. */
-function characterOfJoin({ clips }: Pick<Project, 'clips'>, { pieces }: Join): string | null {
-  const names = pieces.flatMap((piece) => ('clip' in piece ? [piece.clip] : []));
-  const found = clips.find(({ name }) => names.includes(name));
-  return found ? characterIn(found.steps) : null;
-}
-
 /** All clips go into one file, but each character, whose skeleton and skin are its own, into one of its own where there are several. */
-function fileOf({ ship, clips }: Pick<Project, 'ship' | 'clips'>, character: string | null): string {
-  const several = new Set(clips.map(({ steps }) => characterIn(steps))).size > 1;
+function fileOf({ ship }: Pick<Project, 'ship'>, several: boolean, character: string | null): string {
   return several && character !== null
     ? ship.glb.replace(/\.glb$/i, (end) => `-${character.replace(/[^\p{L}\p{N}_-]+/gu, '-')}${end}`)
     : ship.glb;

@@ -7,7 +7,7 @@ import type { Clip } from '../model/clip';
 import type { Motion } from '../model/motion';
 import { skeletonSignature } from '../model/signature';
 import { recipeRunner, type ClipRecipe } from '../recipe/recipe';
-import { mappingOf, withFits } from '../recipe/with-fits';
+import { characterIn, mappingOf, withFits } from '../recipe/with-fits';
 import type { PreparedTake } from './make';
 import type { Project } from './schema';
 
@@ -20,6 +20,10 @@ export interface Sources {
   /** A clip's recipe run over what it is cut from, with what is settled for its suit. */
   run(clip: Described['clips'][number]): { readonly run: (recipe: ClipRecipe) => Clip; readonly recipe: ClipRecipe };
   joined(name: string): Joined;
+  /** Whom a clip is fitted to: by its own recipe, or because what it is cut from is; null where nobody. */
+  character(clip: Described['clips'][number]): string | null;
+  /** Whom the pieces of a join are fitted to: all of them alike, or it cannot be made. */
+  characterOfJoin(name: string): string | null;
 }
 
 /**
@@ -76,5 +80,20 @@ export function projectSources(project: Described, takeOf: (id: string) => Prepa
       open.delete(name);
     }
   };
-  return { prepared, run, joined };
+  const characterThrough = ({ source: { take }, steps }: Described['clips'][number], through: readonly string[]): string | null => {
+    const own = characterIn(steps);
+    if (own !== null) return own;
+    if (joins.some(({ name }) => name === take)) return characterOfJoin(take, through);
+    const found = takeOf(take);
+    return found && !(found instanceof InputError) ? (found.character ?? null) : null;
+  };
+  const characterOfJoin = (name: string, through: readonly string[] = []): string | null => {
+    const pieces = joins.find((own) => own.name === name)?.pieces ?? [];
+    const first = pieces.find((piece) => 'clip' in piece);
+    const clip = project.clips.find((own) => own.name === first?.clip);
+    // Where joins go round, making them says so.
+    return clip && !through.includes(name) ? characterThrough(clip, [...through, name]) : null;
+  };
+  const character = (clip: Described['clips'][number]) => characterThrough(clip, []);
+  return { prepared, run, joined, character, characterOfJoin };
 }

@@ -3,6 +3,7 @@ import { Box, LinearProgress } from '@mui/material';
 import { useParams, useSearchParams } from 'next/navigation';
 import { Split } from '@/controls/Split';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
+import { useSources } from '@/data/sources';
 import { Trouble } from '@/places/takes/Takes';
 import { BenchDeck } from './BenchDeck';
 import { BenchSide } from './BenchSide';
@@ -17,14 +18,15 @@ export function Bench() {
   const wanted = useSearchParams().get('take');
   if (isPending) return <LinearProgress aria-label="Loading the bench" />;
   if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
-  return <Work takes={data.takes} clip={open} wantedTake={wanted} />;
+  return <Work stored={data.takes} clip={open} wantedTake={wanted} />;
 }
 
-function Work({ takes, clip, wantedTake }: { takes: readonly TakeInfo[]; clip: string | null; wantedTake: string | null }) {
+function Work({ stored, clip, wantedTake }: { stored: readonly TakeInfo[]; clip: string | null; wantedTake: string | null }) {
   const project = useProjectInfo();
+  const takes = useSources(stored).all;
   const bench = useWorkbench(takes, clip, wantedTake);
   const { take } = bench;
-  if (!take) return <Nothing isGone={clip !== null} takes={takes.length} project={project.id} />;
+  if (!take) return <Nothing gone={bench.doc ? 'source' : clip ? 'clip' : null} takes={takes.length} project={project.id} />;
   const window = (
     <Box sx={{ position: 'relative', height: '100%' }}>
       <BenchWindow bench={bench} />

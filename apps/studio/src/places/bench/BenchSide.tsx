@@ -2,9 +2,10 @@
 import { BrokenRows } from '@/shell/BrokenRows';
 import { tagsOfCut } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
+import Link from 'next/link';
 import { useMemo } from 'react';
 import { Section } from '@/controls/folds';
-import type { TakeInfo } from '@/data/project';
+import { useProjectInfo, type TakeInfo } from '@/data/project';
 import { ClipHead } from './ClipHead';
 import { CandidateList } from './glasses/CandidateList';
 import { Proposals } from './glasses/Proposals';
@@ -21,6 +22,7 @@ export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo })
   const { doc, docs, opened, acts, edits, put, reading, candidates, isSearching, cut, seam, measured, result } = bench;
   const names = useMemo(() => new Set(docs.filter((d) => d.id !== doc?.id).map((d) => d.name.toLowerCase())), [docs, doc]);
   const tools = useCorrectionsTools(bench, take);
+  const project = useProjectInfo();
   return (
     <Box
       sx={{
@@ -35,12 +37,12 @@ export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo })
       }}
     >
       <BrokenRows kinds={['clip', 'character']} />
-      {doc && opened.data ? (
+      {doc ? (
         <ClipHead
           doc={doc}
           offered={tagsOfCut(bench.segments, doc.source)}
           names={names}
-          frames={opened.data.motion.frames}
+          frames={opened.data?.motion.frames ?? doc.source.to + 1}
           onChange={put}
           onNew={edits.newClip}
           onSplit={edits.splitHere}
@@ -51,6 +53,11 @@ export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo })
         />
       ) : (
         <NoClip take={take.name} canOffer={reading !== undefined} onCut={edits.newClip} onOffer={bench.propose} />
+      )}
+      {take.join && (
+        <Typography variant="caption" color="text.secondary">
+          Cut from the join <Link href={`/${project.id}/joins/${take.id}`}>{take.name}</Link>: it follows when a piece changes.
+        </Typography>
       )}
       {result.error && (
         <Typography role="alert" variant="body2">

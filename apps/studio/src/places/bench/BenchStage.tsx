@@ -58,13 +58,15 @@ export function BenchStage({
   const { frames } = take.motion;
   const motion = shown?.motion ?? take.motion;
   // What is fitted is seen in the character's own skin.
-  const figure = [take.motion.skeleton, skin?.skeleton].findIndex((skeleton) => skeleton && sameJoints(skeleton, motion.skeleton));
-  if (figure < 0) return <StageFrame stage={null} notice={<CircularProgress aria-label="Loading the character" />} />;
+  const mesh = [skin, { skeleton: take.motion.skeleton, mesh: take.mesh }].find(
+    (own) => own && sameJoints(own.skeleton, motion.skeleton),
+  )?.mesh;
+  if (!mesh) return <StageFrame stage={null} notice={<CircularProgress aria-label="Loading the character" />} />;
   return (
     <StageFrame
       stage={{
         motion,
-        mesh: figure === 1 && skin ? skin.mesh : take.mesh,
+        mesh,
         markers: shown ? (markers ?? shown.markers) : take.markers,
         floor: shown ? shown.floor : take.floor,
         heading: shown ? (shown.heading ?? undefined) : take.heading,
@@ -73,10 +75,7 @@ export function BenchStage({
         trails: shown ? trails : undefined,
         balance: shown ? judged?.balance : null,
         pen,
-        other:
-          ghost && shown
-            ? { motion: ghost.motion, mesh: figure === 1 && skin ? skin.mesh : take.mesh, floor: ghost.floor, shift: NOWHERE }
-            : null,
+        other: ghost && shown ? { motion: ghost.motion, mesh, floor: ghost.floor, shift: NOWHERE } : null,
         ...hold,
       }}
       footer={

@@ -2,15 +2,20 @@
 import { Box, Button, Typography } from '@mui/material';
 import { EmptyPlace } from '@/controls/EmptyPlace';
 
+const GONE = {
+  clip: 'This clip is not in the project any more',
+  source: 'What this clip is cut from is not in the project any more',
+};
+
 /** The bench without anything on it: says why, and where to go. */
-export function Nothing({ isGone, takes, project }: { isGone: boolean; takes: number; project: string }) {
-  const says = isGone
+export function Nothing({ gone, takes, project }: { gone: 'clip' | 'source' | null; takes: number; project: string }) {
+  const says = gone
     ? 'It may have been removed; undo brings it back if that was here.'
     : takes === 0
       ? 'Bring a take in first; clips are cut from takes.'
       : 'Choose a take to cut from.';
   return (
-    <EmptyPlace title={isGone ? 'This clip is not in the project any more' : 'Nothing to cut yet'} says={says}>
+    <EmptyPlace title={gone ? GONE[gone] : 'Nothing to cut yet'} says={says}>
       <Button variant="contained" size="large" href={`/${project}/takes`}>
         Go to the takes
       </Button>

@@ -6,6 +6,7 @@ import { useCorrecting } from '@/data/correcting';
 import { recut } from '@/data/new-clip';
 import { usePlayer } from '@/data/player';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
+import { characterOf } from '@/data/sources';
 import { stepsAlone } from '@/data/seen';
 import { takeKey } from '@/data/use-open-take';
 import type { ClipResult, OpenTake } from '@/worker/core.worker';
@@ -51,6 +52,7 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
   useLoadPlayer(opened.data?.motion ?? null, shown?.motion ?? null, time, cut, preview);
   useAddress(clip === null && wantedTake === null ? doc?.id : undefined);
   const about = useAboutRecipe(takes, take, doc, docs, {
+    joints: opened.data?.motion.skeleton.joints,
     cycle: result.data?.cycle,
     loop: result.data?.loop ?? false,
     measured: measured.data ?? null,
@@ -108,7 +110,7 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
     bend: useBend(take, doc, corrections.isOn),
     ghost: useGhost(take, doc, shown, { repeats: REPEATS, inPlace: preview === 'place' }),
     judged: useJudged(take, seen, shown, { repeats: REPEATS, inPlace: preview === 'place' }),
-    character: doc && characterIn(doc.steps),
+    character: (doc && characterIn(doc.steps)) ?? (take && characterOf(take)),
     lock: doc ? stepOf(doc.steps, 'foot-lock') : undefined,
   };
 }

@@ -3,7 +3,7 @@ import { CHUNK_FRAMES } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import type { TakeInfo } from '@/data/project';
 import { Small } from '@/controls/Small';
-import type { Stretch } from '@/worker/held';
+import type { Stretch } from '@/worker/open-source';
 
 const SECONDS = 60;
 const chunksOf = ({ fps }: TakeInfo) => Math.ceil((SECONDS * fps) / CHUNK_FRAMES);

@@ -6,6 +6,7 @@ import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
 import { useClips } from '@/data/clips-store';
 import type { TakeInfo } from '@/data/project';
+import { isMadeOf, type Sources } from '@/data/sources';
 import { newPiece, type PieceOf } from './join-edits';
 import { useFollowers, type Follower } from './use-followers';
 import type { Joinery } from './use-joinery';
@@ -24,14 +25,18 @@ const TAKE_SECONDS = 4;
 
 /** Clips, or takes, to be dropped on the deck: searched, by gait, or by how well they could follow what is there. */
 export function ClipList({ joinery }: { joinery: Joinery }) {
-  const { takes, acts, doc } = joinery;
+  const { takes, sources, acts, doc } = joinery;
   const docs = useClips((state) => state.docs);
   const [from, setFrom] = useState<'clips' | 'takes'>('clips');
   const [search, setSearch] = useState('');
   const [gait, setGait] = useState('');
   const [ranks, setRanks] = useState(false);
   const followers = useFollowers(joinery, ranks);
-  const offers = useMemo(() => (from === 'clips' ? clipOffers(docs, takes) : takes.map(takeOffer)), [from, docs, takes]);
+  const join = doc?.id ?? '';
+  const offers = useMemo(
+    () => (from === 'clips' ? clipOffers(docs, sources, join) : takes.map(takeOffer)),
+    [from, docs, takes, sources, join],
+  );
   const gaits = [...new Set(offers.map((offer) => offer.gait).filter(Boolean))].sort();
   const words = search.trim().toLowerCase();
   const shown = offers.filter(
@@ -151,10 +156,13 @@ function Row({ offer, follower, onAdd }: { offer: Offer; follower: Follower | un
   );
 }
 
-function clipOffers(docs: ReturnType<typeof useClips.getState>['docs'], takes: readonly TakeInfo[]): Offer[] {
-  return docs.map(({ id, name, gait, source: { take, from, to } }) => {
-    const fps = takes.find((own) => own.id === take)?.passport.fps ?? 60;
-    return { id, name, gait, says: [gait, `${((to - from) / fps).toFixed(2)} s`].filter(Boolean).join(' · '), of: { clip: id } };
+/** All clips, but those that are cut from the join itself. */
+function clipOffers(docs: ReturnType<typeof useClips.getState>['docs'], { all }: Sources, join: string): Offer[] {
+  return docs.flatMap(({ id, name, gait, source: { take, from, to } }) => {
+    const source = all.find((own) => own.id === take);
+    if (source && isMadeOf(source, join)) return [];
+    const seconds = `${((to - from) / (source?.passport.fps ?? 60)).toFixed(2)} s`;
+    return [{ id, name, gait, says: [gait, seconds].filter(Boolean).join(' · '), of: { clip: id } }];
   });
 }
 

@@ -4,9 +4,11 @@ import CopyIcon from '@mui/icons-material/ContentCopy';
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import { clipNameSchema, type JoinPiece } from '@lantern/motion';
 import { Box, Button, CircularProgress, MenuItem, Select, Typography } from '@mui/material';
+import Link from 'next/link';
 import { Sign } from '@/controls/Sign';
 import { TypedText } from '@/controls/TypedText';
 import { chart } from '@/controls/theme';
+import { useProjectInfo } from '@/data/project';
 import { useJoins } from '@/data/joins-store';
 import { whyNotCalled } from '@/data/why-not-called';
 import { BrokenRows } from '@/shell/BrokenRows';
@@ -28,6 +30,7 @@ export function JoinSide({
   isBaking: boolean;
 }) {
   const { doc, chosen, view } = joinery;
+  const project = useProjectInfo();
   if (!doc) return null;
   const index = chosen ? indexOf(doc, chosen.id) : -1;
   const isMeet = chosen?.kind === 'meet' && index > 0;
@@ -76,6 +79,16 @@ export function JoinSide({
               {((view.motion.frames - 1) / view.motion.fps).toFixed(2)} s, {view.motion.frames} frames
             </Box>
           )}
+        </Button>
+        <Button
+          component={Link}
+          href={`/${project.id}/bench?take=${doc.id}`}
+          color="inherit"
+          disabled={!view}
+          title="They follow when a piece changes"
+          sx={{ mt: 0.4, py: 0.2 }}
+        >
+          Cut clips from it on the Bench
         </Button>
       </Box>
     </Box>

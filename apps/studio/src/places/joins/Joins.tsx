@@ -1,9 +1,9 @@
 'use client';
 import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { characterIn, type JoinPiece } from '@lantern/motion';
+import type { JoinPiece } from '@lantern/motion';
 import { Box, Button, LinearProgress, Typography } from '@mui/material';
 import { useParams } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { EmptyPlace } from '@/controls/EmptyPlace';
 import { Split } from '@/controls/Split';
 import { chart } from '@/controls/theme';
@@ -17,6 +17,7 @@ import { JoinDeck, type DropPlace } from './JoinDeck';
 import { JoinSide } from './JoinSide';
 import { JoinStage } from './JoinStage';
 import { placeFor } from './layout';
+import { characterOf } from '@/data/sources';
 import { useBakeJoin } from './use-bake-join';
 import { useJoinery, type Joinery } from './use-joinery';
 import { useJoinKeys } from './use-join-keys';
@@ -37,7 +38,7 @@ function Work({ takes, open }: { takes: readonly TakeInfo[]; open: string | null
   const { bake, isBaking } = useBakeJoin(joinery.doc, joinery.seen, takes);
   useJoinKeys(joinery, bake);
   useAddress(open === null ? doc?.id : undefined, joinery);
-  const nameOf = useNames(takes);
+  const nameOf = useNames(joinery.sources.all);
   const character = useCharacterOf(joinery);
   if (!doc) return <Nothing isGone={open !== null} hasTakes={takes.length > 0} onNew={() => joinery.places.create()} />;
   return <Table joinery={joinery} nameOf={nameOf} character={character} bake={bake} isBaking={isBaking} />;
@@ -181,15 +182,9 @@ function useNames(takes: readonly TakeInfo[]): (piece: JoinPiece) => string {
 }
 
 /** Whom the clips of the join are fitted to. */
-function useCharacterOf({ doc }: Joinery): string | null {
-  const docs = useClips((state) => state.docs);
-  return useMemo(() => {
-    for (const piece of doc?.pieces ?? []) {
-      const clip = 'clip' in piece ? docs.find(({ id }) => id === piece.clip) : undefined;
-      if (clip) return characterIn(clip.steps);
-    }
-    return null;
-  }, [doc, docs]);
+function useCharacterOf({ doc, sources }: Joinery): string | null {
+  const join = sources.all.find(({ id }) => id === doc?.id);
+  return join ? characterOf(join) : null;
 }
 
 /** What is opened by itself stands in the address too. */

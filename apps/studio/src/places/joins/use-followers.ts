@@ -4,7 +4,6 @@ import { useClips } from '@/data/clips-store';
 import { ensureOpen } from '@/data/use-open-take';
 import { core } from '@/worker/core';
 import { newPiece } from './join-edits';
-import { usePieceSources } from './use-join-view';
 import type { Joinery } from './use-joinery';
 
 /** The best join that a clip would give behind what is chosen; none where it cannot follow. */
@@ -20,19 +19,18 @@ interface Followers {
 const NONE: Followers = { found: {}, done: 0, of: 0, isBusy: false };
 
 /** Tries every clip of the project behind the chosen piece, or behind the last: one after the other, for as long as that is asked for. */
-export function useFollowers({ doc, takes, chosen }: Joinery, isAsked: boolean): Followers {
+export function useFollowers({ doc, sources, chosen }: Joinery, isAsked: boolean): Followers {
   const docs = useClips((state) => state.docs);
-  const sourceOf = usePieceSources(takes);
   const [state, setState] = useState<Followers>(NONE);
   const last = doc?.pieces.find(({ id }) => id === chosen?.id) ?? doc?.pieces.at(-1);
-  const before = last && sourceOf(last);
+  const before = last && sources.pieceOf(last);
   const key = isAsked && before && !('missing' in before) ? JSON.stringify([before.piece, before.take, before.recipe]) : '';
-  const latest = useRef({ before, docs, sourceOf });
+  const latest = useRef({ before, docs, sources });
   useEffect(() => {
-    latest.current = { before, docs, sourceOf };
+    latest.current = { before, docs, sources };
   });
   useEffect(() => {
-    const { before: leaving, docs: all, sourceOf: find } = latest.current;
+    const { before: leaving, docs: all, sources: from } = latest.current;
     if (key === '' || !leaving || 'missing' in leaving) return setState(NONE);
     let isOver = false;
     void (async () => {
@@ -40,7 +38,7 @@ export function useFollowers({ doc, takes, chosen }: Joinery, isAsked: boolean):
       await ensureOpen(leaving.open);
       for (const [i, clip] of all.entries()) {
         if (isOver) return;
-        const next = find(newPiece({ clip: clip.id }));
+        const next = from.pieceOf(newPiece({ clip: clip.id }));
         const plain = ({ piece, take, recipe }: typeof leaving) => ({ piece, take, recipe });
         try {
           if ('missing' in next) found[clip.id] = 'none';

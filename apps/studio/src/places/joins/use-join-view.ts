@@ -1,32 +1,11 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { JoinPiece } from '@lantern/motion';
-import { useClips } from '@/data/clips-store';
-import { useWholeSteps } from '@/data/fits';
 import type { JoinDoc } from '@/data/joins-store';
 import type { TakeInfo } from '@/data/project';
+import { problemAt, type FoundPiece, type Sources } from '@/data/sources';
 import { ensureOpen, takeKey } from '@/data/use-open-take';
 import { core } from '@/worker/core';
-import type { JoinAsked, JoinView, PieceAsked } from '@/worker/core.worker';
-
-/** A piece with what the worker needs to know of it, and the take that has to be open for it. */
-export type FoundPiece = PieceAsked & { readonly open: TakeInfo };
-
-/** Finds what pieces come from. */
-export function usePieceSources(takes: readonly TakeInfo[]): (piece: JoinPiece) => FoundPiece | { readonly missing: string } {
-  const docs = useClips((state) => state.docs);
-  const whole = useWholeSteps();
-  return useMemo(() => {
-    const takeOf = (id: string) => takes.find((take) => take.id === id);
-    return (piece) => {
-      const clip = 'clip' in piece ? docs.find(({ id }) => id === piece.clip) : undefined;
-      if ('clip' in piece && !clip) return { missing: 'The clip of this piece was removed: take the piece out, or undo.' };
-      const take = takeOf('clip' in piece ? (clip?.source.take ?? '') : piece.take);
-      if (!take) return { missing: 'The take of this piece is not in the project any more.' };
-      const recipe = clip ? { from: clip.source.from, to: clip.source.to, steps: whole(clip.steps, take) } : null;
-      return { piece, take: takeKey(take), recipe, open: take };
-    };
-  }, [docs, takes, whole]);
-}
+import type { JoinAsked, JoinView } from '@/worker/core.worker';
 
 /** What is asked of the worker for a join, with the takes that are open for it; or why it cannot be asked. */
 export type Asked =
@@ -34,13 +13,12 @@ export type Asked =
   | { readonly problem: string }
   | null;
 
-export function useAsked(doc: JoinDoc | null, takes: readonly TakeInfo[]): Asked {
-  const sourceOf = usePieceSources(takes);
+export function useAsked(doc: JoinDoc | null, { pieceOf }: Sources): Asked {
   return useMemo(() => {
     if (!doc || doc.pieces.length === 0) return null;
-    const pieces = doc.pieces.map(sourceOf);
+    const pieces = doc.pieces.map(pieceOf);
     const index = pieces.findIndex((own) => 'missing' in own);
-    if (index >= 0) return { problem: `Piece ${index + 1}: ${(pieces[index] as { missing: string }).missing}` };
+    if (index >= 0) return { problem: problemAt(index, pieces[index] as { missing: string }) };
     const found = pieces as FoundPiece[];
     const asked: JoinAsked = {
       id: doc.id,
@@ -48,7 +26,7 @@ export function useAsked(doc: JoinDoc | null, takes: readonly TakeInfo[]): Asked
       pieces: found.map(({ piece, take, recipe }) => ({ piece, take, recipe })),
     };
     return { asked, takes: [...new Map(found.map(({ open }) => [takeKey(open), open])).values()], pieces: doc.pieces };
-  }, [doc, sourceOf]);
+  }, [doc, pieceOf]);
 }
 
 /** A view of a join and the pieces that it was made of. */

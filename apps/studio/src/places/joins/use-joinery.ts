@@ -3,10 +3,12 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { JoinPiece, Shift } from '@lantern/motion';
 import { shiftSchema } from '@lantern/motion';
+import { useClips } from '@/data/clips-store';
 import { useJoins, type JoinDoc } from '@/data/joins-store';
 import { freeName } from '@/data/new-clip';
 import { usePlayer } from '@/data/player';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
+import { useSources } from '@/data/sources';
 import { faultOf } from './bounds';
 import * as edits from './join-edits';
 import { knownOf, layoutOf, NOTHING_KNOWN, pieceAt, type Known } from './layout';
@@ -24,6 +26,7 @@ let copied: JoinPiece | null = null;
 
 /** All that the place shows and does with the open join. */
 export function useJoinery(doc: JoinDoc | null, takes: readonly TakeInfo[]) {
+  const sources = useSources(takes);
   const project = useProjectInfo();
   const router = useRouter();
   const { enqueueSnackbar } = useSnackbar();
@@ -32,7 +35,7 @@ export function useJoinery(doc: JoinDoc | null, takes: readonly TakeInfo[]) {
   const [chosen, setChosen] = useState<Chosen | null>(null);
   const [snaps, setSnaps] = useState(true);
   const now = draft && draft.id === doc?.id ? draft : doc;
-  const what = useAsked(now, takes);
+  const what = useAsked(now, sources);
   const { seen, problem, isBusy } = useJoinView(what, now !== doc);
   const known = useMemo<Known>(() => (seen ? knownOf(seen.pieces, seen.view) : NOTHING_KNOWN), [seen]);
   const laid = useMemo(() => layoutOf(now?.pieces ?? [], known), [now, known]);
@@ -153,13 +156,22 @@ export function useJoinery(doc: JoinDoc | null, takes: readonly TakeInfo[]) {
         open(copy.id);
       },
       removeJoin(id: string) {
+        const cut = useClips.getState().docs.filter(({ source }) => source.take === id);
+        if (cut.length > 0) {
+          const which =
+            cut.length === 1
+              ? `“${cut[0].name}” is cut from this join: remove it`
+              : `${cut.length} clips are cut from this join: remove them`;
+          enqueueSnackbar(`${which} on the Bench first.`, { variant: 'warning' });
+          return;
+        }
         useJoins.getState().remove(id);
         router.push(`/${project.id}/joins`);
       },
     };
-  }, [router, project.id]);
+  }, [router, project.id, enqueueSnackbar]);
 
-  return { doc: now, chosen, setChosen, snaps, setSnaps, seen, view, problem, isBusy, laid, base, edit, acts, places, takes };
+  return { doc: now, chosen, setChosen, snaps, setSnaps, seen, view, problem, isBusy, laid, base, edit, acts, places, takes, sources };
 }
 
 export type Joinery = ReturnType<typeof useJoinery>;

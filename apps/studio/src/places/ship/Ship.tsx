@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { otherSide } from '@/data/new-clip';
 import { useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
+import { useSources } from '@/data/sources';
 import { EmptyPlace } from '@/controls/EmptyPlace';
 import { Trouble } from '@/places/takes/Takes';
 import { Commands } from '@/shell/Commands';
@@ -28,7 +29,7 @@ export function Ship() {
         </Button>
       </EmptyPlace>
     );
-  return <Desk docs={docs} takes={data.takes} fits={data.fits} />;
+  return <Desk docs={docs} stored={data.takes} fits={data.fits} />;
 }
 
 /** Mirrors of clips, made as one step of undo. */
@@ -39,7 +40,8 @@ function makeOtherSides(chosen: readonly ClipDoc[]): void {
 }
 
 /** The desk: what leaves, at which rate, in how many files; and every clip's figures as it would leave. */
-function Desk({ docs, takes, fits }: { docs: readonly ClipDoc[]; takes: readonly TakeInfo[]; fits: ProjectData['fits'] }) {
+function Desk({ docs, stored, fits }: { docs: readonly ClipDoc[]; stored: readonly TakeInfo[]; fits: ProjectData['fits'] }) {
+  const takes = useSources(stored).all;
   const project = useProjectInfo();
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [choice, setChoice] = useState<ShipChoice>({ fps: project.fps, oneFilePerClip: false, bvh: false });

@@ -5,6 +5,7 @@ import {
   type ClipRecipe,
   type Closing,
   type RecipeStep,
+  type Skeleton,
   type StepKind,
   type StepOfKind,
   type StrideTraces,
@@ -55,6 +56,7 @@ export interface AboutRecipe {
 }
 
 const NO_CLOSINGS: readonly Closing[] = [];
+const NO_JOINTS: Skeleton['joints'] = [];
 const NO_PAIRS: readonly MirroredPair[] = [];
 /** Less sure of a joint's partner than this, and it is said. */
 const SURE = 0.7;
@@ -62,6 +64,8 @@ const SURE = 0.7;
 const QUIET = 400;
 
 interface Shown {
+  /** Of what the clip is cut from, once it is open. */
+  readonly joints: Skeleton['joints'] | undefined;
   readonly cycle: number | undefined;
   readonly loop: boolean;
   readonly measured: ClipMeasured | null;
@@ -136,10 +140,10 @@ export function useAboutRecipe(
   take: TakeInfo | null,
   doc: ClipDoc | null,
   docs: readonly ClipDoc[],
-  { cycle, loop, measured, onGo }: Shown,
+  { joints: all = NO_JOINTS, cycle, loop, measured, onGo }: Shown,
 ): AboutRecipe {
   const { enqueueSnackbar } = useSnackbar();
-  const joints = useMemo(() => take?.skeleton.joints.map(({ name }) => name) ?? [], [take]);
+  const joints = useMemo(() => all.map(({ name }) => name), [all]);
   const [chosen, setChosen] = useState<string | null>(null);
   const [drawing, setDrawing] = useState<string | null>(null);
   const joint = chosen && joints.includes(chosen) ? chosen : (joints.find((name) => /foot|ankle/i.test(name)) ?? joints[0] ?? '');
