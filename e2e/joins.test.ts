@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { clipFigures, readGlb } from '@lantern/motion';
 import type { Page } from 'puppeteer-core';
@@ -147,7 +147,8 @@ test('clips are dropped end to end, overlapped, lined up, repeated, raised, bake
   const baked = await until(
     async () =>
       (await projectOf(url())).takes.find(({ name }) => name === 'onto-the-quay-baked') as
-        { id: string; frames: number; made?: { join: { name: string }; pieces: { name: string; revision: number | null }[] } } | undefined,
+        | { id: string; frames: number; made?: { join: { id: string; name: string }; pieces: { name: string; revision: number | null }[] } }
+        | undefined,
     'the baked take',
   );
   expect(baked.frames).toBe(frames);
@@ -188,5 +189,22 @@ test('clips are dropped end to end, overlapped, lined up, repeated, raised, bake
   expect(figures?.slideCm).toBeLessThan(0.5);
   const loaded = JSON.parse(execFileSync('node', ['e2e/loaders/with-three.mjs', file], { maxBuffer: 1e8, encoding: 'utf8' }));
   expect(loaded.clips.map(({ name }: { name: string }) => name)).toContain(clip.name);
+
+  // A loop of the join itself: it is cut like a take, and leaves with the others.
+  await page.goto(`${url()}/gullmouth/joins/${baked.made?.join.id}`);
+  await click(page, 'link', 'Cut clips from it on the Bench');
+  await click(page, 'button', 'Take the best loop');
+  const within = await until(
+    async () => (await projectOf(url())).clips.find(({ source }) => source.take === baked.made?.join.id),
+    'the clip of the join',
+  );
+  await shows(page, 'it follows when a piece changes');
+  rmSync(file);
+  await page.goto(`${url()}/gullmouth/ship`);
+  await click(page, 'button', 'Ship 4 clips');
+  await fileArrives(file);
+  const both = (await readGlb(new Uint8Array(readFileSync(file)))).find(({ name }) => name === within.name);
+  // Bake and join are the same motion.
+  expect(both?.clip.motion.frames).toBe(shipped?.clip.motion.frames);
   expect(errors).toEqual([]);
 });

@@ -1,8 +1,8 @@
 'use client';
 import { BrokenRows } from '@/shell/BrokenRows';
 import { tagsOfCut } from '@lantern/motion';
-import { Box, Typography } from '@mui/material';
-import Link from 'next/link';
+import { Box, Link, Typography } from '@mui/material';
+import NextLink from 'next/link';
 import { useMemo } from 'react';
 import { Section } from '@/controls/folds';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
@@ -56,7 +56,11 @@ export function BenchSide({ bench, take }: { bench: Workbench; take: TakeInfo })
       )}
       {take.join && (
         <Typography variant="caption" color="text.secondary">
-          Cut from the join <Link href={`/${project.id}/joins/${take.id}`}>{take.name}</Link>: it follows when a piece changes.
+          {doc ? 'Cut from the join ' : 'Of the join '}
+          <Link component={NextLink} color="inherit" href={`/${project.id}/joins/${take.id}`}>
+            {take.name}
+          </Link>
+          {doc ? ': it follows when a piece changes.' : ': what is cut here follows when a piece changes.'}
         </Typography>
       )}
       {result.error && (

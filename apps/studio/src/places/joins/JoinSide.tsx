@@ -84,7 +84,7 @@ export function JoinSide({
           component={Link}
           href={`/${project.id}/bench?take=${doc.id}`}
           color="inherit"
-          disabled={!view}
+          disabled={doc.pieces.length === 0}
           title="They follow when a piece changes"
           sx={{ mt: 0.4, py: 0.2 }}
         >
