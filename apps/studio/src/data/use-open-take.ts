@@ -62,7 +62,14 @@ function joinNumber(join: JoinedFrom): number {
   return number;
 }
 
+/** What has been opened since the page was: the worker opens it again by itself when it had to let it go. */
+const opened = new Map<string, Promise<void>>();
+
 /** Opens a take in the worker, without asking what is drawn of it. */
-export async function ensureOpen(take: TakeInfo): Promise<void> {
-  await core().open(sourceOf(take));
+export function ensureOpen(take: TakeInfo): Promise<void> {
+  const key = takeKey(take);
+  const opening = opened.get(key) ?? core().open(sourceOf(take));
+  opened.set(key, opening);
+  opening.catch(() => opened.delete(key));
+  return opening;
 }

@@ -117,12 +117,30 @@ interface WholeJoin extends Joined {
   readonly takeFrames: readonly (number | null)[];
 }
 
-async function joined({ id, start, pieces }: JoinAsked): Promise<WholeJoin> {
+/** How often figures of a join were asked for while something of it is dragged: a whole join that is being worked out is given up for them. */
+const hurries = new LRUCache<string, number>({ max: 100 });
+/** Lets what has come meanwhile be heard. */
+const breath = () => new Promise<void>((resolve) => setTimeout(resolve));
+
+/** Something newer is wanted. */
+class Overtaken extends Error {}
+
+/** @throws Overtaken once `isOver`, which is asked from time to time */
+async function joined({ id, start, pieces }: JoinAsked, isOver: () => boolean = () => false): Promise<WholeJoin> {
   const own = await placed(pieces);
+  // Whoever else wants the same join meanwhile begins one of his own.
   const join = joiners.get(id) ?? joiner();
-  joiners.set(id, join);
-  const takeFrames = await Promise.all(pieces.map(async ({ take, recipe }) => (recipe ? null : (await takeOf(take)).motion.frames)));
-  return { ...join(own, start), own, takeFrames };
+  joiners.delete(id);
+  try {
+    while (!join.step(own, start)) {
+      await breath();
+      if (isOver()) throw new Overtaken();
+    }
+    const takeFrames = await Promise.all(pieces.map(async ({ take, recipe }) => (recipe ? null : (await takeOf(take)).motion.frames)));
+    return { ...join.join(own, start), own, takeFrames };
+  } finally {
+    joiners.set(id, join);
+  }
 }
 
 /** A join's motion, for what is cut from it. */
@@ -131,27 +149,44 @@ export const joinMotion = async (asked: JoinAsked): Promise<Motion> => (await jo
 /** What the worker does with joins. */
 export const joinApi = {
   /**
-   * A join, whole, with the figures of every place at which two pieces meet.
+   * A join, whole, with the figures of every place at which two pieces meet; given up when figures are wanted at once.
    *
    * @param changed the meetings whose figures are wanted, while something is dragged; those of the others stay as they were
    */
-  async joinView(asked: JoinAsked, changed: readonly number[] | null = null): Promise<JoinView | { problem: string }> {
-    return orProblem(async () => {
-      const whole = await joined(asked);
-      const before = figures.get(asked.id) ?? [];
-      const isKnown = (i: number) => changed !== null && !changed.includes(i) && before.length === whole.meets.length;
-      const now = whole.meets.map((meet, i) => (isKnown(i) ? { ...before[i], from: meet.from, to: meet.to } : meetFigures(whole, i)));
-      figures.set(asked.id, now);
-      return viewOf(whole, asked.pieces, now);
-    });
+  async joinView(asked: JoinAsked, changed: readonly number[] | null = null): Promise<JoinView | 'overtaken' | { problem: string }> {
+    const number = hurries.get(asked.id);
+    const isOver = () => hurries.get(asked.id) !== number;
+    try {
+      return await orProblem(async () => {
+        const whole = await joined(asked, isOver);
+        const before = figures.get(asked.id) ?? [];
+        const isKnown = (i: number) => changed !== null && !changed.includes(i) && before.length === whole.meets.length;
+        const now: JoinFigures[] = [];
+        for (const [i, meet] of whole.meets.entries()) {
+          if (isKnown(i)) {
+            now.push({ ...before[i], from: meet.from, to: meet.to });
+            continue;
+          }
+          now.push(meetFigures(whole, i));
+          await breath();
+          if (isOver()) throw new Overtaken();
+        }
+        figures.set(asked.id, now);
+        return viewOf(whole, asked.pieces, now);
+      });
+    } catch (error) {
+      if (error instanceof Overtaken) return 'overtaken';
+      throw error;
+    }
   },
 
   /** The figures of one of the places at which two pieces meet, before the whole join is worked out. */
-  async joinMeet({ pieces }: JoinAsked, index: number): Promise<JoinFigures | { problem: string }> {
+  async joinMeet({ id, pieces }: JoinAsked, index: number): Promise<JoinFigures | { problem: string }> {
+    hurries.set(id, (hurries.get(id) ?? 0) + 1);
     return orProblem(async () => {
       const [a, b] = await placed(pieces.slice(index, index + 2));
       const around = Math.round(AROUND * a.piece.motion.fps) + b.into.frames;
-      const both = joiner()(
+      const both = joiner().join(
         [
           { ...a, piece: endOf(a.piece, around) },
           { ...b, piece: beginningOf(b.piece, around) },
@@ -203,7 +238,7 @@ export const joinApi = {
 
   /** A join as a file of its own: BVH in metres. */
   async joinBake(asked: JoinAsked): Promise<string | { problem: string }> {
-    return orProblem(async () => writeBvh((await joined(asked)).motion));
+    return orProblem(async () => writeBvh(await joinMotion(asked)));
   },
 };
 

@@ -51,6 +51,7 @@ export function meetFigures({ motion, contacts, meets, levels }: Joined, index: 
       [from - beside, from - 2],
       [to + 3, to + beside],
     ],
+    found?.globals,
   );
   const own = slidesOf(motion, contacts).filter((slide) => slide.from <= to && slide.to > from);
   return {

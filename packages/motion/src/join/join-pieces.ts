@@ -59,7 +59,7 @@ export interface Joined {
  * joinPieces([cut, cut].map((piece) => ({ piece, into: joinIntoSchema.parse({ frames: 10 }) })), 'origin').meets.length; // 1
  */
 export function joinPieces(pieces: readonly PlacedPiece[], start: 'origin' | 'captured'): Joined {
-  return joiner()(pieces, start);
+  return joiner().join(pieces, start);
 }
 
 /** A piece, and how it follows the one before it. */
@@ -68,39 +68,58 @@ export interface PlacedPiece {
   readonly into: JoinInto;
 }
 
+/** Joins again and again. */
+export interface Joiner {
+  readonly join: (pieces: readonly PlacedPiece[], start: 'origin' | 'captured') => Joined;
+  /** Joins one more of the pieces, where a person waits and something else may be wanted meanwhile. @returns whether all are joined */
+  readonly step: (pieces: readonly PlacedPiece[], start: 'origin' | 'captured') => boolean;
+}
+
 /**
  * Joins as `joinPieces` does, again and again: what has not changed since the last time, from the first piece on, is not joined anew.
  *
  * @example
  * const cut = layPiece(cutClip(motion, 20, 120), { times: 1 });
  * const pieces = [cut, cut].map((piece) => ({ piece, into: joinIntoSchema.parse({ frames: 10 }) }));
- * const join = joiner();
+ * const { join } = joiner();
  * join(pieces, 'origin').motion.frames === join(pieces, 'origin').motion.frames; // true
  */
-export function joiner(): (pieces: readonly PlacedPiece[], start: 'origin' | 'captured') => Joined {
+export function joiner(): Joiner {
   let before: readonly PlacedPiece[] = [];
   let from: 'origin' | 'captured' | null = null;
   let states: Sofar[] = [];
-  return (pieces, start) => {
+  const forget = (pieces: readonly PlacedPiece[], start: 'origin' | 'captured') => {
     let known = 0;
     const isKnown = ({ piece, into }: PlacedPiece, i: number) =>
       from === start && piece === before[i]?.piece && (i === 0 || JSON.stringify(into) === JSON.stringify(before[i].into));
     while (known < Math.min(pieces.length, states.length) && isKnown(pieces[known], known)) known++;
     states = states.slice(0, known);
     [before, from] = [pieces, start];
-    for (let i = known; i < pieces.length; i++) {
-      const { piece, into } = pieces[i];
-      const sofar = states[i - 1];
-      if (!sofar) states.push(begin(piece, start));
-      else {
-        checkAlike(sofar.motion, piece.motion, i + 1);
-        states.push(into.frames === 0 || into.how === 'carry' ? followed(sofar, piece, into) : overlapped(sofar, piece, into, i + 1));
-      }
+  };
+  const next = () => {
+    const { piece, into } = before[states.length];
+    const sofar = states.at(-1);
+    if (!sofar) states.push(begin(piece, from ?? 'origin'));
+    else {
+      const number = states.length + 1;
+      checkAlike(sofar.motion, piece.motion, number);
+      states.push(into.frames === 0 || into.how === 'carry' ? followed(sofar, piece, into) : overlapped(sofar, piece, into, number));
     }
-    const { motion, contacts, spans, meets, levels } = states[states.length - 1];
-    const whole = copyMotion(motion);
-    alignSigns(whole);
-    return { motion: whole, contacts, spans, meets, levels };
+  };
+  return {
+    step(pieces, start) {
+      forget(pieces, start);
+      if (states.length < pieces.length) next();
+      return states.length === pieces.length;
+    },
+    join(pieces, start) {
+      forget(pieces, start);
+      while (states.length < pieces.length) next();
+      const { motion, contacts, spans, meets, levels } = states[states.length - 1];
+      const whole = copyMotion(motion);
+      alignSigns(whole);
+      return { motion: whole, contacts, spans, meets, levels };
+    },
   };
 }
 
