@@ -28,9 +28,10 @@ export function forwardKinematics(motion: Motion, out?: Globals): Globals {
   };
   const { positions, rotations } = globals;
   const { frames, rotations: local, rootPositions } = motion;
-  const { parents, offsets } = planOf(motion.skeleton);
+  const { parents, offsets: still } = planOf(motion.skeleton);
   const moving =
     motion.translations && motion.translations.size > 0 ? motion.skeleton.joints.map((_, j) => motion.translations?.get(j)) : null;
+  const offsets = moving ? still.slice() : still;
   for (let f = 0; f < frames; f++) {
     const base = f * joints;
     positions[base * 3] = rootPositions[f * 3];
@@ -73,12 +74,24 @@ export function forwardKinematics(motion: Motion, out?: Globals): Globals {
   return globals;
 }
 
-/** A skeleton as the loop goes through it: parents, and offsets three numbers a joint. */
-function planOf({ joints }: Skeleton) {
-  return {
+interface Plan {
+  readonly parents: Int32Array;
+  readonly offsets: Float64Array;
+}
+
+const PLANS = new WeakMap<Skeleton, Plan>();
+
+/** A skeleton as the loop goes through it: parents, and offsets three numbers a joint; skeletons never change once they are made. */
+function planOf(skeleton: Skeleton): Plan {
+  const known = PLANS.get(skeleton);
+  if (known) return known;
+  const { joints } = skeleton;
+  const made = {
     parents: Int32Array.from(joints, ({ parent }) => parent),
     offsets: Float64Array.from(joints.flatMap(({ offset }) => [...offset])),
   };
+  PLANS.set(skeleton, made);
+  return made;
 }
 
 /** In place: the offset of a joint that moves against its parent, as it is in a frame. */

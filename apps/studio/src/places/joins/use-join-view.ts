@@ -101,6 +101,7 @@ export function useJoinView(
   useEffect(() => {
     latest.current = what;
   });
+  // Asked before anything is drawn: while a drag is painted its figures are worked out.
   useEffect(() => {
     const now = latest.current;
     if (key === '' || !now || 'problem' in now) return;
