@@ -6,6 +6,7 @@ import { pairFigures, searchBeside } from './joins';
 import { thinFigures } from './thin';
 import { formatRaces } from './formats';
 import { scoreFreeFall } from './free-fall';
+import { race, time } from './race';
 import { recipeTimes } from './recipes';
 import { ZOO_BOUNDS, zooTable, type ZooFigures } from './zoo';
 import { castGlb } from '@lantern/cast';
@@ -32,29 +33,6 @@ interface Row {
   readonly beside: string;
   readonly ratio: number | null;
   readonly note: string;
-}
-
-/** Median of some runs after one to warm up, milliseconds. */
-function time(run: () => unknown, runs = 7): number {
-  run();
-  const times = Array.from({ length: runs }, () => {
-    const start = performance.now();
-    run();
-    return performance.now() - start;
-  });
-  return times.sort((a, b) => a - b)[runs >> 1];
-}
-
-/** Two ways, run by turns so that whatever else the machine does falls on both; medians, milliseconds. */
-function race(ours: () => unknown, theirs: () => unknown, runs = 9): [number, number] {
-  ours();
-  theirs();
-  const times: [number[], number[]] = [[], []];
-  for (let i = 0; i < runs; i++) {
-    times[0].push(time(ours, 1));
-    times[1].push(time(theirs, 1));
-  }
-  return [times[0].sort((a, b) => a - b)[runs >> 1], times[1].sort((a, b) => a - b)[runs >> 1]];
 }
 
 const ms = (value: number) => `${value.toFixed(value < 10 ? 2 : 0)} ms`;

@@ -21,18 +21,8 @@ import type { Database } from '@/server/database';
 import { loadDemo } from '@/server/demo';
 import { importStream, readOverview } from '@/server/long-takes';
 import { changeProject, findProject, projectInput } from '@/server/projects';
-import {
-  changeTake,
-  importFile,
-  importTake,
-  listTakes,
-  noteMade,
-  readChunk,
-  readMotionBytes,
-  removeTake,
-  restoreTake,
-  type TakeRow,
-} from '@/server/takes';
+import { removeTake, restoreTake } from '@/server/remove-take';
+import { changeTake, importFile, importTake, listTakes, noteMade, readChunk, readMotionBytes, type TakeRow } from '@/server/takes';
 import { asfAndAmc, oddGlb } from '../../../packages/motion/tests/odd-files';
 import { freshDatabase } from './schema';
 

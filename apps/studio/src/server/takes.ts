@@ -17,13 +17,13 @@ import {
   type TakeOverrides,
   type TakePatch,
 } from '@lantern/motion';
-import { and, asc, count, desc, eq, gte, isNull, lt, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gte, isNull, lt, sql } from 'drizzle-orm';
 import type { MadeFrom } from '@/http/made-from';
 import { moveCuts, stepOf } from './cuts';
 import type { Database } from './database';
 import { merged } from './merge';
 import { pathOf } from './path-of';
-import { clips, joins, projects, repairs, skeletonFiles, takeChunks, takes } from './schema';
+import { projects, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
 /** Reading a file is about this share of bringing it in; the rest is measuring and storing its takes. */
 const READ_SHARE = 0.5;
@@ -283,29 +283,4 @@ export async function changeTake(database: Database, id: string, patch: TakePatc
     const [changed] = await transaction.update(takes).set(change).where(eq(takes.id, id)).returning();
     return { outcome: 'changed', take: changed };
   });
-}
-
-/** Takes a take out of the list; its clips' cuts would hang in the air, so it must have none. */
-/** Whether a join has a piece that is cut from a take. */
-async function isJoined(database: Database, take: string): Promise<boolean> {
-  const [{ held }] = await database
-    .select({ held: count() })
-    .from(joins)
-    .where(and(isNull(joins.removed), sql`${joins.document}->'pieces' @> ${JSON.stringify([{ take }])}::jsonb`));
-  return held > 0;
-}
-
-export async function removeTake(database: Database, id: string): Promise<'removed' | 'has-clips' | 'missing'> {
-  const [{ held }] = await database
-    .select({ held: count() })
-    .from(clips)
-    .where(and(eq(clips.take, id), isNull(clips.removed)));
-  if (held > 0 || (await isJoined(database, id))) return 'has-clips';
-  const done = await database.update(takes).set({ removed: new Date() }).where(eq(takes.id, id)).returning({ id: takes.id });
-  return done.length > 0 ? 'removed' : 'missing';
-}
-
-export async function restoreTake(database: Database, id: string): Promise<boolean> {
-  const done = await database.update(takes).set({ removed: null }).where(eq(takes.id, id)).returning({ id: takes.id });
-  return done.length > 0;
 }

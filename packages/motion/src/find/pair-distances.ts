@@ -61,69 +61,83 @@ export function windowOf(fps: number): Int32Array {
   return Int32Array.from({ length: SAMPLES }, (_, i) => Math.round(((2 * i) / (SAMPLES - 1) - 1) * reach));
 }
 
+/** Sums over the frames of a window: how many, x and z of the one and of the other, squares of the places and of the velocities. */
+const WINDOW_SUMS = 7;
+/** Products of two frames, summed over the joints: places (by z and x along, across, and by height), then velocities. */
+const TERMS = 6;
+
 /**
  * The pose distance of an instant of one motion and an instant of another, metres: after the best turn and shift on the floor, over a window of frames, the
  * weighted root mean square over joints of places and, added, of velocities. Source: Kovar, Gleicher, Pighin, *Motion Graphs*, 2002.
  */
 export function pairDistance(a: PairSide, fa: number, b: PairSide, fb: number, window: Int32Array): number {
-  const { rows: p, sums: sa, width } = a;
-  const { rows: q, sums: sb } = b;
-  let total = 0,
-    ax = 0,
-    az = 0,
-    bx = 0,
-    bz = 0,
+  const { sums, terms } = SCRATCH;
+  clear(sums);
+  clear(terms);
+  for (let w = 0; w < window.length; w++) {
+    if (addSums(a, fa + window[w], b, fb + window[w], sums)) addProducts(a, fa + window[w], b, fb + window[w], terms, 0);
+  }
+  return distanceOf(sums, terms);
+}
+
+/** Used again and again; nothing of it is kept from one distance to the next. */
+const SCRATCH = { sums: new Float64Array(WINDOW_SUMS), terms: new Float64Array(TERMS) };
+
+/** Quicker than the general way for so few. */
+function clear(values: Float64Array): void {
+  for (let i = 0; i < values.length; i++) values[i] = 0;
+}
+
+/** In place: adds the sums of a frame of either motion. @returns false where one has no such frame */
+function addSums(a: PairSide, fa: number, b: PairSide, fb: number, into: Float64Array): boolean {
+  if (fa < 0 || fb < 0 || fa >= a.frames || fb >= b.frames) return false;
+  const sa = fa * SUMS,
+    sb = fb * SUMS;
+  into[0] += 1;
+  into[1] += a.sums[sa];
+  into[2] += a.sums[sa + 1];
+  into[3] += b.sums[sb];
+  into[4] += b.sums[sb + 1];
+  into[5] += a.sums[sa + 2] + b.sums[sb + 2];
+  into[6] += a.sums[sa + 3] + b.sums[sb + 3];
+  return true;
+}
+
+/** In place: adds the products of a frame of either motion, at an index. The hot loop: ten multiplications a joint. */
+function addProducts(a: PairSide, fa: number, b: PairSide, fb: number, into: Float64Array, at: number): void {
+  const { rows: p, width } = a;
+  const { rows: q } = b;
+  let dot = 0,
     cross = 0,
-    dot = 0,
     heights = 0,
-    squares = 0,
     vCross = 0,
     vDot = 0,
-    vHeights = 0,
-    vSquares = 0;
-  for (let w = 0; w < window.length; w++) {
-    const ia = fa + window[w],
-      ib = fb + window[w];
-    if (ia < 0 || ib < 0 || ia >= a.frames || ib >= b.frames) continue;
-    total += 1;
-    ax += sa[ia * SUMS];
-    az += sa[ia * SUMS + 1];
-    bx += sb[ib * SUMS];
-    bz += sb[ib * SUMS + 1];
-    squares += sa[ia * SUMS + 2] + sb[ib * SUMS + 2];
-    vSquares += sa[ia * SUMS + 3] + sb[ib * SUMS + 3];
-    // The hot loop: ten multiplications a joint.
-    for (let i = ia * width, j = ib * width, end = i + width; i < end; i += 6, j += 6) {
-      dot += p[i] * q[j] + p[i + 2] * q[j + 2];
-      cross += p[i] * q[j + 2] - p[i + 2] * q[j];
-      heights += p[i + 1] * q[j + 1];
-      vDot += p[i + 3] * q[j + 3] + p[i + 5] * q[j + 5];
-      vCross += p[i + 3] * q[j + 5] - p[i + 5] * q[j + 3];
-      vHeights += p[i + 4] * q[j + 4];
-    }
+    vHeights = 0;
+  for (let i = fa * width, j = fb * width, end = i + width; i < end; i += 6, j += 6) {
+    dot += p[i] * q[j] + p[i + 2] * q[j + 2];
+    cross += p[i] * q[j + 2] - p[i + 2] * q[j];
+    heights += p[i + 1] * q[j + 1];
+    vDot += p[i + 3] * q[j + 3] + p[i + 5] * q[j + 5];
+    vCross += p[i + 3] * q[j + 5] - p[i + 5] * q[j + 3];
+    vHeights += p[i + 4] * q[j + 4];
   }
-  return distanceOf({ total, ax, az, bx, bz, squares, vSquares, dot, cross, heights, vDot, vCross, vHeights });
+  into[at] += dot;
+  into[at + 1] += cross;
+  into[at + 2] += heights;
+  into[at + 3] += vDot;
+  into[at + 4] += vCross;
+  into[at + 5] += vHeights;
 }
 
-/** Sums over the joints and the frames of a window, of which the distance is made. */
-interface WindowSums {
-  readonly total: number;
-  readonly ax: number;
-  readonly az: number;
-  readonly bx: number;
-  readonly bz: number;
-  readonly squares: number;
-  readonly vSquares: number;
-  readonly dot: number;
-  readonly cross: number;
-  readonly heights: number;
-  readonly vDot: number;
-  readonly vCross: number;
-  readonly vHeights: number;
-}
-
-function distanceOf({ total, ax, az, bx, bz, squares, vSquares, dot, cross, heights, vDot, vCross, vHeights }: WindowSums): number {
+function distanceOf(sums: Float64Array, terms: Float64Array): number {
+  const total = sums[0];
   if (total === 0) return Infinity;
+  const ax = sums[1],
+    az = sums[2],
+    bx = sums[3],
+    bz = sums[4];
+  const dot = terms[0],
+    cross = terms[1];
   const { turn, x, z } = solveFloor({ total, ax, az, bx, bz, cross, dot });
   const c = Math.cos(turn),
     s = Math.sin(turn);
@@ -131,8 +145,8 @@ function distanceOf({ total, ax, az, bx, bz, squares, vSquares, dot, cross, heig
   const turned = c * dot + s * cross;
   const toShift = x * ax + z * az;
   const onShift = x * (c * bx + s * bz) + z * (c * bz - s * bx);
-  const places = squares - 2 * (turned + heights + toShift - onShift) + total * (x * x + z * z);
-  const speeds = vSquares - 2 * (c * vDot + s * vCross + vHeights);
+  const places = sums[5] - 2 * (turned + terms[2] + toShift - onShift) + total * (x * x + z * z);
+  const speeds = sums[6] - 2 * (c * terms[3] + s * terms[4] + terms[5]);
   return Math.sqrt(Math.max(0, places) / total) + Math.sqrt(Math.max(0, speeds) / total);
 }
 
@@ -143,9 +157,6 @@ export interface PairGrid {
   readonly step: number;
 }
 
-/** Numbers of a pair of frames: products of places and of velocities, turned and not. */
-const TERMS = 6;
-
 /**
  * The distances of all pairs of a grid, `row · columns + column`, over a window of five instants a step apart: frames of both are multiplied once, and
  * their products added up along the diagonals. Costs as much as a fifth of the pairs by themselves.
@@ -153,85 +164,30 @@ const TERMS = 6;
 export function gridDistances(a: PairSide, b: PairSide, { from: [a0, b0], counts: [rows, columns], step }: PairGrid): Float64Array {
   const out = new Float64Array(rows * columns);
   const wide = columns + 4;
-  const frameOf = (c: number) => b0 + (c - 2) * step;
   const products = (r: number, into: Float64Array) => {
     const ia = a0 + r * step;
     into.fill(0);
     if (ia < 0 || ia >= a.frames) return;
-    const { rows: p, width } = a;
-    const { rows: q } = b;
     for (let c = 0; c < wide; c++) {
-      const ib = frameOf(c);
-      if (ib < 0 || ib >= b.frames) continue;
-      let dot = 0,
-        cross = 0,
-        heights = 0,
-        vCross = 0,
-        vDot = 0,
-        vHeights = 0;
-      for (let i = ia * width, j = ib * width, end = i + width; i < end; i += 6, j += 6) {
-        dot += p[i] * q[j] + p[i + 2] * q[j + 2];
-        cross += p[i] * q[j + 2] - p[i + 2] * q[j];
-        heights += p[i + 1] * q[j + 1];
-        vDot += p[i + 3] * q[j + 3] + p[i + 5] * q[j + 5];
-        vCross += p[i + 3] * q[j + 5] - p[i + 5] * q[j + 3];
-        vHeights += p[i + 4] * q[j + 4];
-      }
-      const at = c * TERMS;
-      into[at] = dot;
-      into[at + 1] = cross;
-      into[at + 2] = heights;
-      into[at + 3] = vDot;
-      into[at + 4] = vCross;
-      into[at + 5] = vHeights;
+      const ib = b0 + (c - 2) * step;
+      if (ib >= 0 && ib < b.frames) addProducts(a, ia, b, ib, into, c * TERMS);
     }
   };
   // The last five rows of products, by turns.
   const ring = Array.from({ length: 5 }, () => new Float64Array(wide * TERMS));
   for (let r = -2; r < 2; r++) products(r, ring[(r + 5) % 5]);
-  const t = new Float64Array(TERMS);
+  const { sums, terms } = SCRATCH;
   for (let r = 0; r < rows; r++) {
     products(r + 2, ring[(r + 2) % 5]);
     for (let c = 0; c < columns; c++) {
-      let total = 0,
-        ax = 0,
-        az = 0,
-        bx = 0,
-        bz = 0,
-        squares = 0,
-        vSquares = 0;
-      t.fill(0);
+      clear(sums);
+      clear(terms);
       for (let k = -2; k <= 2; k++) {
-        const ia = a0 + (r + k) * step,
-          ib = b0 + (c + k) * step;
-        if (ia < 0 || ib < 0 || ia >= a.frames || ib >= b.frames) continue;
-        const sa = ia * SUMS,
-          sb = ib * SUMS;
-        total += 1;
-        ax += a.sums[sa];
-        az += a.sums[sa + 1];
-        bx += b.sums[sb];
-        bz += b.sums[sb + 1];
-        squares += a.sums[sa + 2] + b.sums[sb + 2];
-        vSquares += a.sums[sa + 3] + b.sums[sb + 3];
+        if (!addSums(a, a0 + (r + k) * step, b, b0 + (c + k) * step, sums)) continue;
         const row = ring[(r + k + 5) % 5];
-        for (let n = 0, i = (c + 2 + k) * TERMS; n < TERMS; n++) t[n] += row[i + n];
+        for (let n = 0, i = (c + 2 + k) * TERMS; n < TERMS; n++) terms[n] += row[i + n];
       }
-      out[r * columns + c] = distanceOf({
-        total,
-        ax,
-        az,
-        bx,
-        bz,
-        squares,
-        vSquares,
-        dot: t[0],
-        cross: t[1],
-        heights: t[2],
-        vDot: t[3],
-        vCross: t[4],
-        vHeights: t[5],
-      });
+      out[r * columns + c] = distanceOf(sums, terms);
     }
   }
   return out;

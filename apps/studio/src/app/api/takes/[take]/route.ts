@@ -3,7 +3,8 @@ import { database } from '@/server/database';
 import { readApart } from '@/server/read-apart';
 import { conflict, missing, readJson, respond } from '@/server/respond';
 import { takeChangeSchema } from '@/http/take-change';
-import { changeTake, noteMade, removeTake, restoreTake, type TakeChanged } from '@/server/takes';
+import { removeTake, restoreTake } from '@/server/remove-take';
+import { changeTake, noteMade, type TakeChanged } from '@/server/takes';
 
 const CHANGED = 'were changed elsewhere meanwhile: what stands there is shown now, and nothing was overwritten.';
 
