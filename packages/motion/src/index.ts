@@ -203,7 +203,8 @@ export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 export { curveAt, overlapWeights } from './join/curve';
 export { buildJoin, layOut, type JoinSources } from './join/build-join';
 export { joinFigures, meetFigures, type JoinFigures } from './join/figures';
-export { joiner, joinPieces, type Joined, type Joiner, type PlacedPiece, type Meet, type PieceSpan } from './join/join-pieces';
+export { joiner, joinPieces, type Joiner } from './join/join-pieces';
+export type { Joined, Meet, PieceSpan, PlacedPiece } from './join/joined';
 export { platforms } from './join/platforms';
 export { layPiece, levelAt, type LaidPiece, type Level } from './join/piece';
 export {

@@ -1,7 +1,8 @@
 import { InputError } from '../error';
 import { cutClip, type Clip } from '../model/clip';
 import type { Motion } from '../model/motion';
-import { joinPieces, type Joined, type PlacedPiece } from './join-pieces';
+import { joinPieces } from './join-pieces';
+import type { Joined, PlacedPiece } from './joined';
 import { layPiece, type LaidPiece } from './piece';
 import type { Join, JoinPiece } from './schema';
 import { shiftPiece } from './shift';

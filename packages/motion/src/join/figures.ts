@@ -3,7 +3,7 @@ import { popIn } from '../measure/pop';
 import { sinkIn, slides, type Slide } from '../measure/slide';
 import type { Contacts } from '../model/contacts';
 import type { Motion } from '../model/motion';
-import type { Joined, Meet } from './join-pieces';
+import type { Joined, Meet } from './joined';
 import { lowerLevel } from './piece';
 
 /** How good a join is. */

@@ -2,7 +2,7 @@ import { median } from '../math/statistics';
 import { groundwork, type Groundwork } from '../measure/groundwork';
 import type { Interval } from '../model/contacts';
 import type { StageProp } from '../model/prop';
-import type { Joined } from './join-pieces';
+import type { Joined } from './joined';
 
 /** Ground that much over the floor, metres, is somewhere to stand on. */
 const LEAST = 0.03;

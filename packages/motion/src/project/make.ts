@@ -6,7 +6,7 @@ import { writeCharacterGlb } from '../character/character-write';
 import { thinnedKeys } from '../character/thinned-keys';
 import { writeGlb, type NamedClip } from '../character/glb-write';
 import { joinFigures, type JoinFigures } from '../join/figures';
-import type { Joined } from '../join/join-pieces';
+import type { Joined } from '../join/joined';
 import { readAsf } from '../formats/asf';
 import { readTake } from '../formats/read-take';
 import { anyFigures, type PoseFigures } from '../measure/clip-figures';

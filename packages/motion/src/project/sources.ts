@@ -2,7 +2,7 @@ import { InputError } from '../error';
 import type { Cast } from '../character/character';
 import { withMapping } from '../fit/mapped-body';
 import { buildJoin } from '../join/build-join';
-import type { Joined } from '../join/join-pieces';
+import type { Joined } from '../join/joined';
 import type { Clip } from '../model/clip';
 import type { Motion } from '../model/motion';
 import { skeletonSignature } from '../model/signature';
