@@ -55,7 +55,7 @@ export function MarkRow({
               </TimeHandle>
             ))}
             {piece.shifts.map((shift, k) => (
-              <g key={k} onPointerDown={() => setChosen({ kind: 'piece', id })}>
+              <g key={k} onPointerDownCapture={() => setChosen({ kind: 'piece', id })}>
                 <TimeHandle
                   {...shared}
                   name={`Shift ${k + 1} of piece ${i + 1}`}

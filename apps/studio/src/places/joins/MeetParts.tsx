@@ -194,40 +194,25 @@ export function More({ into, onChange }: Part) {
   );
 }
 
+const BY_HAND = [
+  { key: 'x', name: 'By hand, to the left', label: 'x', unit: 'm', most: 100, step: 0.05, digits: 2 },
+  { key: 'z', name: 'By hand, ahead', label: 'z', unit: 'm', most: 100, step: 0.05, digits: 2 },
+  { key: 'turnDeg', name: 'By hand, turned', label: 'turned', unit: '°', most: 360, step: 1, digits: 1 },
+] as const;
+
 function ByHand({ by, onChange }: { by: NonNullable<JoinInto['by']>; onChange: (by: NonNullable<JoinInto['by']>) => void }) {
   return (
     <Box sx={{ display: 'flex', gap: 2 }}>
-      <TypedNumber
-        name="By hand, to the left"
-        label="x"
-        value={by.x}
-        unit="m"
-        least={-100}
-        most={100}
-        step={0.05}
-        onChange={(x) => onChange({ ...by, x })}
-      />
-      <TypedNumber
-        name="By hand, ahead"
-        label="z"
-        value={by.z}
-        unit="m"
-        least={-100}
-        most={100}
-        step={0.05}
-        onChange={(z) => onChange({ ...by, z })}
-      />
-      <TypedNumber
-        name="By hand, turned"
-        label="turned"
-        value={by.turnDeg}
-        unit="°"
-        least={-360}
-        most={360}
-        step={1}
-        digits={1}
-        onChange={(turnDeg) => onChange({ ...by, turnDeg })}
-      />
+      {BY_HAND.map(({ key, most, ...field }) => (
+        <TypedNumber
+          key={key}
+          {...field}
+          value={by[key]}
+          least={-most}
+          most={most}
+          onChange={(value) => onChange({ ...by, [key]: value })}
+        />
+      ))}
     </Box>
   );
 }

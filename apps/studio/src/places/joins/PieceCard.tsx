@@ -151,58 +151,38 @@ function Start({ joinery: { doc, edit } }: { joinery: Joinery }) {
   );
 }
 
+/** What a shift does, and when, in the units that a person thinks in: so many of them are one of the shift's own. */
+const SHIFT_FIELDS = [
+  { key: 'raise', name: 'raised, centimetres', label: 'raised', unit: 'cm', times: 100, least: -500, most: 500, digits: 1, width: 62 },
+  { key: 'ahead', name: 'ahead, centimetres', label: 'ahead', unit: 'cm', times: 100, least: -2000, most: 2000, digits: 1, width: 62 },
+  {
+    key: 'left',
+    name: 'to the left, centimetres',
+    label: 'to the left',
+    unit: 'cm',
+    times: 100,
+    least: -2000,
+    most: 2000,
+    digits: 1,
+    width: 62,
+  },
+  { key: 'turnDeg', name: 'turned, degrees', label: 'turned', unit: '°', times: 1, least: -360, most: 360, digits: 1, width: 56 },
+  { key: 'at', name: 'from frame', label: 'from its frame', unit: '', times: 1, least: 0, most: 1e6, digits: 0, width: 62 },
+  { key: 'frames', name: 'over, frames', label: 'over', unit: 'frames', times: 1, least: 1, most: 600, digits: 0, width: 70 },
+] as const;
+
 function ShiftFields({ shift, number, onChange }: { shift: Shift; number: number; onChange: (shift: Shift | null) => void }) {
-  const field = (name: string, key: 'raise' | 'ahead' | 'left', most: number) => (
-    <TypedNumber
-      name={`Shift ${number}: ${name}, centimetres`}
-      label={name}
-      value={shift[key] * 100}
-      unit="cm"
-      least={-most}
-      most={most}
-      step={1}
-      digits={1}
-      width={62}
-      onChange={(cm) => onChange({ ...shift, [key]: cm / 100 })}
-    />
-  );
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 1.6, rowGap: 0.6, alignItems: 'end', mb: 1 }}>
-      {field('raised', 'raise', 500)}
-      {field('ahead', 'ahead', 2000)}
-      {field('to the left', 'left', 2000)}
-      <TypedNumber
-        name={`Shift ${number}: turned, degrees`}
-        label="turned"
-        value={shift.turnDeg}
-        unit="°"
-        least={-360}
-        most={360}
-        digits={1}
-        width={56}
-        onChange={(turnDeg) => onChange({ ...shift, turnDeg })}
-      />
-      <TypedNumber
-        name={`Shift ${number}: from frame`}
-        label="from its frame"
-        value={shift.at}
-        least={0}
-        most={1e6}
-        digits={0}
-        width={62}
-        onChange={(at) => onChange({ ...shift, at })}
-      />
-      <TypedNumber
-        name={`Shift ${number}: over, frames`}
-        label="over"
-        value={shift.frames}
-        unit="frames"
-        least={1}
-        most={600}
-        digits={0}
-        width={70}
-        onChange={(frames) => onChange({ ...shift, frames })}
-      />
+      {SHIFT_FIELDS.map(({ key, name, times, ...field }) => (
+        <TypedNumber
+          key={key}
+          {...field}
+          name={`Shift ${number}: ${name}`}
+          value={shift[key] * times}
+          onChange={(value) => onChange({ ...shift, [key]: value / times })}
+        />
+      ))}
       <Sign name={`Take shift ${number} away`} onClick={() => onChange(null)}>
         <DeleteIcon />
       </Sign>

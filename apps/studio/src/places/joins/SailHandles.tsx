@@ -112,7 +112,7 @@ export function SailHandles({
         const fill = isChosen ? chart('lamp') : chart('card');
         const at = middleOf(here);
         return (
-          <g key={id} onPointerDown={() => setChosen({ kind: 'meet', id })}>
+          <g key={id} onPointerDownCapture={() => setChosen({ kind: 'meet', id })}>
             <TimeHandle
               {...shared}
               snap={(frame) => Math.round(frame)}
