@@ -16,6 +16,7 @@ import { PathPen } from './PathPen';
 import { Pointer } from './Pointer';
 import { atFrame, hangLamp, poseFigures, standBeside } from './pose-scene';
 import { Props } from './Props';
+import { SeenThrough } from './SeenThrough';
 import { Shadows } from './Shadows';
 import type { StageProps } from './stage-props';
 import { Trails } from './Trails';
@@ -98,6 +99,9 @@ function Scene(props: StageProps) {
       {second && <primitive object={second.object} />}
       {end && <primitive object={end.object} />}
       {view === 'free' && !measuring && <FreeOrbit centre={centre} orbit={orbit} />}
+      {props.through?.map((own) => (
+        <SeenThrough key={own.hue} through={own} skeleton={motion.skeleton} mesh={mesh} floor={floor} />
+      ))}
       {ghosts > 0 && <Ghosts motion={motion} mesh={mesh} floor={floor} spacing={ghosts} />}
       {trails && trails.length > 0 && <Trails trails={trails} fps={motion.fps} floor={floor} />}
       {props.meets && <MeetRings meets={props.meets} />}

@@ -22,7 +22,6 @@ export function poseFigures(
     // In step: both at the same share of a second.
     second.pose(other.motion, (frame / motion.fps) * other.motion.fps);
     const scale = other.scale ?? 1;
-    second.object.visible = !other.shownIn || other.shownIn.some(({ from, to }) => frame >= from && frame <= to);
     second.object.scale.setScalar(scale);
     second.object.rotation.y = 0;
     second.object.position.set(other.shift[0], -other.floor * scale, other.shift[1]);

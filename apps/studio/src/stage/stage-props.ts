@@ -3,6 +3,7 @@ import type { Markers } from '@/worker/markers';
 import type { WireMotion } from '@/worker/wire';
 import type { Drawing } from './GrabHandle';
 import type { Pen } from './PathPen';
+import type { Through } from './SeenThrough';
 import type { Trail } from './Trails';
 import type { Turning } from './TurnRing';
 import type { View } from './views';
@@ -20,8 +21,6 @@ export interface SecondFigure {
   readonly scale?: number;
   /** Metres to the viewer's right of the first, wherever either has gone; 0 is over it. */
   readonly beside?: number;
-  /** Frames of the first motion in which it is seen; always, unless given. */
-  readonly shownIn?: readonly { readonly from: number; readonly to: number }[];
   /** Its facing per frame, radians: then it is turned to face as the first does. */
   readonly heading?: Float32Array;
 }
@@ -48,6 +47,8 @@ export interface StageProps {
   readonly props?: readonly StageProp[];
   readonly onProps?: (props: readonly StageProp[]) => void;
   readonly other?: SecondFigure | null;
+  /** What is seen through the first figure in some of its frames. */
+  readonly through?: readonly Through[];
   /** Colours of the first figure's joints. */
   readonly tint?: ReadonlyMap<number, string>;
   /** Joints are shown as dots, those chosen larger, and picked by a click: of the first figure (0) and of the other (1). */

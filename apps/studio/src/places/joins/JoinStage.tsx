@@ -2,24 +2,32 @@
 import { overlapWeights, type JoinInto } from '@lantern/motion';
 import { Box, CircularProgress, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
+import { DUSK } from '@/controls/theme';
 import { useCharacter } from '@/data/fits';
 import { useFigure } from '@/data/use-figure';
 import { Choice } from '@/stage/Choice';
 import { AtFrame, StageFrame } from '@/stage/StageFrame';
-import type { SecondFigure } from '@/stage/stage-props';
+import type { Through } from '@/stage/SeenThrough';
 import type { JoinView, MeetView } from '@/worker/core.worker';
 import type { WireMotion } from '@/worker/wire';
 import type { Joinery } from './use-joinery';
 
-/** Which of the two pieces of an overlap is seen through the figure. */
-type Through = 'going out' | 'coming in' | null;
+/** The two pieces of an overlap, and in which colour each is seen through the figure. */
+const SIDES = [
+  { name: 'going out', hue: '#8fd0cb', title: 'The piece that goes, where two overlap', of: ({ leaving }: MeetView) => leaving },
+  { name: 'coming in', hue: DUSK.warm, title: 'The piece that comes, where two overlap', of: ({ coming }: MeetView) => coming },
+] as const;
+type Side = (typeof SIDES)[number]['name'];
 
-/** The join as it plays; in an overlap one of its pieces as a ghost, and the point by which both were lined up. */
+/** The join as it plays; in an overlap both of its pieces as ghosts, and the point by which both were lined up. */
 export function JoinStage({ joinery, character }: { joinery: Joinery; character: string | null }) {
   const { view, problem, isBusy, doc } = joinery;
-  const [through, setThrough] = useState<Through>('coming in');
+  const [seen, setSeen] = useState<readonly Side[]>(SIDES.map(({ name }) => name));
   const { data: skin } = useCharacter(character);
-  const ghost = useMemo(() => (view && through ? ghostOf(view, through) : null), [view, through]);
+  const through = useMemo(
+    () => SIDES.filter(({ name }) => seen.includes(name)).map(({ hue, of }) => ({ hue, parts: partsOf(view, of) })),
+    [view, seen],
+  );
   const { data: plain } = useFigure(view?.motion.skeleton ?? null);
   if (!view || !doc || !plain) {
     const notice = problem ? (
@@ -42,7 +50,7 @@ export function JoinStage({ joinery, character }: { joinery: Joinery; character:
         floor: view.floor,
         meets: view.meets,
         props: view.platforms,
-        other: ghost && { ...ghost, mesh, floor: view.floor },
+        through,
       }}
       footer={
         <>
@@ -64,18 +72,15 @@ export function JoinStage({ joinery, character }: { joinery: Joinery; character:
             </Typography>
           )}
           {isBusy && <CircularProgress size={14} color="inherit" aria-label="Working out the join" />}
-          <Choice
-            label="going out"
-            title="The piece that goes, where two overlap"
-            isOn={through === 'going out'}
-            onClick={() => setThrough(through === 'going out' ? null : 'going out')}
-          />
-          <Choice
-            label="coming in"
-            title="The piece that comes, where two overlap"
-            isOn={through === 'coming in'}
-            onClick={() => setThrough(through === 'coming in' ? null : 'coming in')}
-          />
+          {SIDES.map(({ name, title }) => (
+            <Choice
+              key={name}
+              label={name}
+              title={title}
+              isOn={seen.includes(name)}
+              onClick={() => setSeen(seen.includes(name) ? seen.filter((own) => own !== name) : [...seen, name])}
+            />
+          ))}
         </>
       }
     />
@@ -91,17 +96,6 @@ function inItWords(meets: readonly MeetView[], intos: readonly JoinInto[], frame
 const weightOf = ({ from, to }: MeetView, { curve, leaving }: JoinInto, frame: number): number =>
   overlapWeights(to - from, curve, leaving)[frame - from] ?? 1;
 
-/** One of both pieces in every overlap, in step with the join. */
-function ghostOf(view: JoinView, through: NonNullable<Through>): Omit<SecondFigure, 'mesh' | 'floor'> {
-  const shownIn = view.meets.filter(({ from, to }) => to > from);
-  const motion: WireMotion = {
-    ...view.motion,
-    part: (frame) => {
-      const meet = shownIn.find(({ from, to }) => frame >= from && frame <= to + 1);
-      if (!meet) return null;
-      const part = through === 'coming in' ? meet.coming : meet.leaving;
-      return { motion: part, frame: Math.min(part.frames - 1, frame - meet.from) };
-    },
-  };
-  return { motion, shift: [0, 0], shownIn };
-}
+/** One of both pieces in every overlap, from where that begins; of a cut there is nothing to see. */
+const partsOf = (view: JoinView | null, of: (meet: MeetView) => WireMotion): Through['parts'] =>
+  view?.meets.filter(({ from, to }) => to > from).map((meet) => ({ from: meet.from, motion: of(meet) })) ?? [];
