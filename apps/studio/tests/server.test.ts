@@ -368,6 +368,57 @@ test('contacts set by hand are what they were after conforming there and back, a
   expect((await listClips(database, 'gullmouth')).find((c) => c.id === id)?.source).toMatchObject({ from: 100, to: 165 });
 });
 
+test('pieces of joins, and clips that are cut from those, go with the rate of what they come from, there and back', async () => {
+  const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const other = await importTake(database, 'gullmouth', 'walk.bvh', copy());
+  const [clipId, joinId, topId, withinId] = Array.from({ length: 4 }, () => randomUUID());
+  await saveClip(database, 'gullmouth', clipId, clip(take.id));
+  const pieces = [
+    {
+      id: 'a',
+      take: take.id,
+      from: 21,
+      to: 141,
+      into: { frames: 19 },
+      marks: [{ at: 33, name: 'sets off' }],
+      shifts: [{ at: 61, frames: 17, raise: 0.2 }],
+    },
+    { id: 'b', clip: clipId, times: 2.5 },
+    { id: 'c', take: other.id, from: 21, to: 141 },
+  ];
+  const save = (id: string, name: string, of: object[], revision = 0) =>
+    saveJoin(database, 'gullmouth', id, joinSaveSchema.parse({ name, pieces: of, revision }));
+  await save(joinId, 'round', pieces);
+  await saveClip(database, 'gullmouth', withinId, clip(joinId, { from: 31, to: 95 }));
+  await save(topId, 'on top', [{ id: 'd', clip: withinId, from: 3, to: 41 }]);
+  const now = async () => {
+    const all = await listJoins(database, 'gullmouth');
+    const [join, top] = [joinId, topId].map((id) => all.find((own) => own.id === id));
+    const within = (await listClips(database, 'gullmouth')).find(({ id }) => id === withinId);
+    return { pieces: join?.pieces, top: top?.pieces, source: within?.source, revision: join?.revision };
+  };
+  const { revision: _, ...before } = await now();
+  await changed(take.id, { overrides: { conform: 30 } });
+  const half = await now();
+  expect(half.pieces).toMatchObject([
+    { from: 11, to: 71, into: { frames: 10 }, marks: [{ at: 17 }], shifts: [{ at: 31, frames: 9, raise: 0.2 }] },
+    { clip: clipId, times: 2.5, into: { frames: 9 } },
+    { from: 21, to: 141 },
+  ]);
+  expect(half.top).toMatchObject([{ from: 2, to: 21 }]);
+  expect(half.source).toEqual({ take: joinId, from: 16, to: 48 });
+  expect(half.revision).toBe(2);
+  await changed(take.id, { overrides: { conform: 25 } });
+  await changed(take.id, { overrides: {} });
+  const { revision, ...after } = await now();
+  expect(after).toEqual(before);
+  // What was changed at the other rate stays where it was put.
+  await changed(take.id, { overrides: { conform: 30 } });
+  await save(joinId, 'round', [{ ...pieces[0], from: 40, to: 80 }, ...pieces.slice(1)], (revision ?? 0) + 1);
+  await changed(take.id, { overrides: {} });
+  expect((await now()).pieces).toMatchObject([{ from: 80, to: 160 }, { clip: clipId }, { from: 21, to: 141 }]);
+});
+
 test('a clip does not come back while the take that it is cut from is removed', async () => {
   const take = await importTake(database, 'gullmouth', 'walk.bvh', copy());
   const id = randomUUID();

@@ -203,6 +203,7 @@ export { characterIn, mappingOf, withFits } from './recipe/with-fits';
 export { curveAt, overlapWeights } from './join/curve';
 export { buildJoin, layOut, type JoinSources } from './join/build-join';
 export { joinFigures, meetFigures, type JoinFigures } from './join/figures';
+export { pieceAtRate } from './join/at-rate';
 export { joiner, joinPieces, type Joiner } from './join/join-pieces';
 export type { Joined, Meet, PieceSpan, PlacedPiece } from './join/joined';
 export { platforms } from './join/platforms';

@@ -10,6 +10,7 @@ import { takeInfoSchema } from '@/http/project';
 import { sendOrAsk } from './disputes';
 import { fetchAs, fetchJson, RequestError } from './fetch-json';
 import { openDocuments } from './history';
+import { JOINS } from './joins-store';
 import { inOrder } from './in-order';
 import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from './project';
 
@@ -103,8 +104,10 @@ async function put(client: QueryClient, project: string, changes: readonly TakeC
   if (!refetch) return;
   await client.refetchQueries({ queryKey: key });
   const data = client.getQueryData<ProjectData>(key);
-  // A take at another rate moves the cuts of its clips, on the server.
-  if (data) openDocuments(CLIPS, project, data.clips);
+  if (!data) return;
+  // A take at another rate moves the cuts of its clips and of joins, on the server.
+  openDocuments(CLIPS, project, data.clips);
+  openDocuments(JOINS, project, data.joins);
 }
 
 /** Cuts clips where they were or will be; what else was done to them since stays. */

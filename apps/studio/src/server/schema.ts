@@ -2,7 +2,18 @@ import type { CharacterInfo } from '@/http/project';
 import type { FitState } from '@/http/fit-run';
 import type { JoinDoc } from '@/http/join';
 import type { MadeFrom } from '@/http/made-from';
-import type { FitOverrides, FitReport, Marker, Overview, Passport, RecipeStep, Skeleton, StageProp, TakeOverrides } from '@lantern/motion';
+import type {
+  FitOverrides,
+  FitReport,
+  JoinPiece,
+  Marker,
+  Overview,
+  Passport,
+  RecipeStep,
+  Skeleton,
+  StageProp,
+  TakeOverrides,
+} from '@lantern/motion';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -159,6 +170,9 @@ export const clips = pgTable(
   (table) => [index('clips_project').on(table.project), check('clips_source', sql`(${table.take} is null) <> (${table.join} is null)`)],
 );
 
+/** By the ids of pieces: how many frames of the file a frame of theirs was, what they were then, and what was made of them. */
+export type FilePieces = Readonly<Record<string, { readonly step: number; readonly then: JoinPiece; readonly now: JoinPiece }>>;
+
 /** Clips and cuts end to end; pieces name clips and takes by their ids. */
 export const joins = pgTable(
   'joins',
@@ -169,6 +183,8 @@ export const joins = pgTable(
       .references(() => projects.id),
     name: text('name').notNull(),
     document: jsonb('document').$type<Pick<JoinDoc, 'pieces' | 'start'>>().notNull(),
+    /** Pieces as they were before what they come from was brought to another rate. */
+    filePieces: jsonb('file_pieces').$type<FilePieces>().notNull().default({}),
     revision: integer('revision').notNull().default(1),
     created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
     updated: timestamp('updated', { withTimezone: true }).notNull().defaultNow(),

@@ -1,0 +1,1 @@
+ALTER TABLE "joins" ADD COLUMN "file_pieces" jsonb DEFAULT '{}'::jsonb NOT NULL;
