@@ -29,6 +29,7 @@ import {
   type Motion,
 } from '@lantern/motion';
 import { curveAt, overlapWeights } from '../src/join/curve';
+import { bestApart, commonParts, pairDistance, pairSide, windowOf } from '../src/find/pair-distances';
 import { strideCourse, timesInStep } from '../src/join/in-step';
 import fc from 'fast-check';
 import { farthest } from './made';
@@ -197,6 +198,31 @@ describe('where they fit', () => {
     expect(same.poseCm).toBeLessThan(0.01);
     expect(same.a).toBe(same.b);
     for (const { a, b } of whereTheyFit(own, own, into(), 5).candidates) expect(Math.abs(a - b)).toBeGreaterThan(18);
+  });
+
+  test.each(['jog', 'walk'] as const)(
+    'the ten nearest of a walk and a %s are those of every pair held against every other, within two millimetres',
+    (script) => {
+      const [a, b] = [ground('walk'), ground(script, 132)];
+      const parts = commonParts(a, b);
+      const [p, q] = [pairSide(a, parts), pairSide(b, parts)];
+      const half = into().frames >> 1;
+      const every = [];
+      for (let f = half; f < a.motion.frames - half; f++)
+        for (let g = half; g < b.motion.frames - half; g++) every.push({ a: f, b: g, distance: pairDistance(p, f, q, g, windowOf(60)) });
+      const { nearest } = whereTheyFit(a, b, into(), 0);
+      bestApart(every, 60, 10).forEach(({ distance }, i) => expect(Math.abs(nearest[i].distance - distance)).toBeLessThan(0.002));
+    },
+  );
+
+  test('of places that are alike, as where a loop is held against itself, the earliest come first', () => {
+    const whole = groundwork(repeatLoop(loop, 5));
+    if (!whole) throw new Error('nobody is there');
+    const { nearest } = whereTheyFit(whole, whole, into(), 0);
+    expect(nearest.slice(0, 10).every(({ distance }) => distance < 1e-5)).toBe(true);
+    for (const { a, b } of nearest.slice(0, 10))
+      expect(Math.abs(Math.abs(a - b) / cycle - Math.round(Math.abs(a - b) / cycle)) * cycle).toBeLessThan(1e-6);
+    expect(nearest[0].a).toBeLessThan(cycle);
   });
 });
 

@@ -204,11 +204,16 @@ export interface NearPair {
 /** Pairs nearer to one another than this in both motions are one place, seconds. */
 const APART = 0.12;
 
+/** Distances are told apart by so much of a metre. */
+const LEVELS = 1e5;
+
 /** Of some pairs the best ones, each apart from those before it. */
 export function bestApart(pairs: readonly NearPair[], fps: number, most: number): NearPair[] {
   const apart = Math.round(APART * fps);
   const out: NearPair[] = [];
-  for (const pair of [...pairs].sort((p, q) => p.distance - q.distance)) {
+  // Of pairs that are alike to a hundredth of a millimetre the earlier one is taken, whichever way they were found.
+  const level = ({ distance }: NearPair) => Math.round(distance * LEVELS);
+  for (const pair of [...pairs].sort((p, q) => level(p) - level(q) || p.a - q.a || p.b - q.b)) {
     if (out.length === most) break;
     if (out.every((own) => Math.abs(own.a - pair.a) > apart || Math.abs(own.b - pair.b) > apart)) out.push(pair);
   }

@@ -37,7 +37,7 @@ const TRIED = 2;
 /** Frames a second of the first pass. */
 const COARSE = 20;
 /** So many pairs of frames are compared in the second pass, about as many instants of the first as that makes, or at least some. */
-const REFINED = 8000;
+const REFINED = 9000;
 const FEWEST = 150;
 /** More pairs of instants are not held against each other in the first pass. */
 const MOST_CELLS = 4e6;
@@ -108,15 +108,62 @@ function nearestPairs(a: Groundwork, b: Groundwork, most: number, { a: [a0, a1],
   const trivial = a === b ? SAME * fps : -1;
   const isOpen = (x: number, y: number) => x >= a0 && x <= a1 && y >= b0 && y <= b1 && Math.abs(x - y) > trivial;
   const window = windowOf(fps);
-  const [before, after] = [(step - 1) >> 1, step >> 1];
-  const pairs: NearPair[] = [];
-  for (const cell of lowest(distances, Math.max(FEWEST, Math.round(REFINED / (step * step))))) {
-    const [x, y] = [a0 + Math.floor(cell / counts[1]) * step, b0 + (cell % counts[1]) * step];
-    for (let fa = x - before; fa <= x + after; fa++)
-      for (let fb = y - before; fb <= y + after; fb++)
-        if (isOpen(fa, fb)) pairs.push({ a: fa, b: fb, distance: pairDistance(p, fa, q, fb, window) });
-  }
+  const seen = new Map<number, NearPair>();
+  const look = (fa: number, fb: number): void => {
+    const key = fa * b.motion.frames + fb;
+    if (isOpen(fa, fb) && !seen.has(key)) seen.set(key, { a: fa, b: fb, distance: pairDistance(p, fa, q, fb, window) });
+  };
+  // Where a valley is likely to be deepest first, then all frames about the deepest of those.
+  const { least, rowBy, columnBy } = leastWithin(distances, counts[1]);
+  for (const cell of lowest(least, Math.max(FEWEST, Math.round((4 * REFINED) / (step * step)))))
+    look(
+      a0 + Math.round((Math.floor(cell / counts[1]) + rowBy[cell]) * step),
+      b0 + Math.round(((cell % counts[1]) + columnBy[cell]) * step),
+    );
+  const first = [...seen.values()];
+  const reach = step >> 1;
+  for (const at of lowest(
+    Float64Array.from(first, ({ distance }) => distance),
+    Math.max(FEWEST, Math.round(REFINED / (2 * step * step))),
+  ))
+    for (let x = -reach; x <= reach; x++) for (let y = -reach; y <= reach; y++) look(first[at].a + x, first[at].b + y);
+  const pairs = [...seen.values()];
   return bestApart(pairs, fps, most);
+}
+
+/**
+ * What the least distance between a place of a grid and those next to it is likely to be, and how far from the place, in rows and columns: from the paraboloid
+ * that the squares about it lie on.
+ */
+function leastWithin(distances: Float64Array, columns: number): { least: Float64Array; rowBy: Float32Array; columnBy: Float32Array } {
+  const rows = distances.length / columns;
+  const least = new Float64Array(distances.length);
+  const [rowBy, columnBy] = [new Float32Array(distances.length), new Float32Array(distances.length)];
+  for (let r = 0; r < rows; r++) {
+    const [up, down] = [Math.max(0, r - 1) * columns, Math.min(rows - 1, r + 1) * columns];
+    for (let c = 0; c < columns; c++) {
+      const [left, right, at] = [Math.max(0, c - 1), Math.min(columns - 1, c + 1), r * columns + c];
+      const own = distances[at] ** 2;
+      const n = distances[up + c] ** 2,
+        s = distances[down + c] ** 2,
+        w = distances[r * columns + left] ** 2,
+        e = distances[r * columns + right] ** 2;
+      const mixed =
+        (distances[down + right] ** 2 - distances[down + left] ** 2 - distances[up + right] ** 2 + distances[up + left] ** 2) / 4;
+      const gr = (s - n) / 2,
+        gc = (e - w) / 2;
+      const hr = s - 2 * own + n,
+        hc = e - 2 * own + w;
+      const det = hr * hc - mixed * mixed;
+      const isBowl = hr > 0 && det > 0;
+      const dr = isBowl ? Math.min(0.5, Math.max(-0.5, (mixed * gc - hc * gr) / det)) : -0.5 * Math.sign(gr);
+      const dc = isBowl ? Math.min(0.5, Math.max(-0.5, (mixed * gr - hr * gc) / det)) : -0.5 * Math.sign(gc);
+      least[at] = own + gr * dr + gc * dc + (hr * dr * dr + hc * dc * dc) / 2 + mixed * dr * dc;
+      rowBy[at] = dr;
+      columnBy[at] = dc;
+    }
+  }
+  return { least, rowBy, columnBy };
 }
 
 /** Where the least of some numbers are. */
