@@ -110,6 +110,9 @@ export const theme = createTheme({
         },
       },
     },
+    // What is listed stands where it will be at once: a click while it still grew would be lost.
+    MuiMenu: { defaultProps: { transitionDuration: 0 } },
+    MuiPopover: { defaultProps: { transitionDuration: 0 } },
     MuiTooltip: { defaultProps: { enterDelay: 500 } },
     MuiTableCell: { styleOverrides: { root: { padding: '5px 10px', borderColor: 'var(--mui-palette-chart-rule)' } } },
   },

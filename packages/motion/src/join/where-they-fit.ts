@@ -137,19 +137,22 @@ function nearestPairs(a: Groundwork, b: Groundwork, most: number, { a: [a0, a1],
  */
 function leastWithin(distances: Float64Array, columns: number): { least: Float64Array; rowBy: Float32Array; columnBy: Float32Array } {
   const rows = distances.length / columns;
+  const squares = distances.map((d) => d * d);
   const least = new Float64Array(distances.length);
   const [rowBy, columnBy] = [new Float32Array(distances.length), new Float32Array(distances.length)];
   for (let r = 0; r < rows; r++) {
-    const [up, down] = [Math.max(0, r - 1) * columns, Math.min(rows - 1, r + 1) * columns];
+    const up = Math.max(0, r - 1) * columns,
+      down = Math.min(rows - 1, r + 1) * columns;
     for (let c = 0; c < columns; c++) {
-      const [left, right, at] = [Math.max(0, c - 1), Math.min(columns - 1, c + 1), r * columns + c];
-      const own = distances[at] ** 2;
-      const n = distances[up + c] ** 2,
-        s = distances[down + c] ** 2,
-        w = distances[r * columns + left] ** 2,
-        e = distances[r * columns + right] ** 2;
-      const mixed =
-        (distances[down + right] ** 2 - distances[down + left] ** 2 - distances[up + right] ** 2 + distances[up + left] ** 2) / 4;
+      const left = Math.max(0, c - 1),
+        right = Math.min(columns - 1, c + 1),
+        at = r * columns + c;
+      const own = squares[at],
+        n = squares[up + c],
+        s = squares[down + c],
+        w = squares[r * columns + left],
+        e = squares[r * columns + right];
+      const mixed = (squares[down + right] - squares[down + left] - squares[up + right] + squares[up + left]) / 4;
       const gr = (s - n) / 2,
         gc = (e - w) / 2;
       const hr = s - 2 * own + n,

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { Guarded } from '@/controls/Guarded';
 import { CardContext } from '@/controls/StepCard';
 import { isWithout, toggleGhost, useCorrecting } from '@/data/correcting';
-import type { ClipDoc } from '@/data/clips-store';
+import { useClips, type ClipDoc } from '@/data/clips-store';
 import { withStepOpened } from './add-step';
 import { Card } from './cards';
 import { CopySteps } from './CopySteps';
@@ -18,7 +18,11 @@ export function RecipePanel({ doc, about, onChange }: { doc: ClipDoc; about: Abo
   const [copies, setCopies] = useState(false);
   const { ghost, given } = useCorrecting();
   const put = (id: string, next: RecipeStep) => onChange({ ...doc, steps: doc.steps.map((step) => (step.id === id ? next : step)) });
-  const add = async (kind: StepKind) => onChange(withStepOpened(doc, await about.created(kind)));
+  const add = async (kind: StepKind) => {
+    const step = await about.created(kind);
+    // What was changed meanwhile stays.
+    onChange(withStepOpened(useClips.getState().docs.find(({ id }) => id === doc.id) ?? doc, step));
+  };
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 0.6, minWidth: 0 }}>
       {doc.steps.map((step) => (
