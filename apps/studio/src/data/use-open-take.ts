@@ -66,10 +66,14 @@ function joinNumber(join: JoinedFrom): number {
 const opened = new Map<string, Promise<void>>();
 
 /** Opens a take in the worker, without asking what is drawn of it. */
-export function ensureOpen(take: TakeInfo): Promise<void> {
+export async function ensureOpen(take: TakeInfo): Promise<void> {
   const key = takeKey(take);
   const opening = opened.get(key) ?? core().open(sourceOf(take));
   opened.set(key, opening);
-  opening.catch(() => opened.delete(key));
-  return opening;
+  try {
+    await opening;
+  } catch (error) {
+    opened.delete(key);
+    throw error;
+  }
 }

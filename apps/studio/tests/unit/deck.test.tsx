@@ -13,6 +13,7 @@ import { SegmentBand, wordsOf } from '@/places/bench/deck/SegmentBand';
 import { GUTTER, RIGHT } from '@/timeline/deck-layout';
 import type { OpenTake } from '@/worker/core.worker';
 import { place } from './place';
+import { drag, pointerAt } from './pointer';
 import { giveRoom } from './room';
 
 const mockPartners = jest.fn(async () => ({ ins: [] as number[], outs: [] as number[] }));
@@ -26,21 +27,6 @@ beforeAll(() => {
 beforeEach(() => mockPartners.mockResolvedValue({ ins: [], outs: [] }));
 afterEach(cleanup);
 
-const at = (clientX: number, buttons: number, more: object = {}) => ({
-  clientX,
-  clientY: 0,
-  buttons,
-  button: 0,
-  pointerId: 1,
-  isPrimary: true,
-  ...more,
-});
-const drag = (element: Element, from: number, to: number, more: object = {}) => {
-  fireEvent.pointerDown(element, at(from, 1, more));
-  fireEvent.pointerMove(element, at((from + to) / 2, 1, more));
-  fireEvent.pointerMove(element, at(to, 1, more));
-  fireEvent.pointerUp(element, at(to, 0, more));
-};
 const handle = (name: string) => screen.getByRole('slider', { name });
 
 const seam = { poseCm: 1.4, velocityCmS: 12, worstJoint: 'LeftHand', worstCm: 3 } as Seam;
@@ -284,17 +270,17 @@ describe('the whole deck', () => {
 
   test('a drag on it scrubs', () => {
     const { onScrub, surface } = deck();
-    fireEvent.pointerDown(surface, at(x(150), 1));
-    fireEvent.pointerMove(surface, at(x(170), 1));
+    fireEvent.pointerDown(surface, pointerAt(x(150), 1));
+    fireEvent.pointerMove(surface, pointerAt(x(170), 1));
     expect(onScrub.mock.calls.map(([frame]) => Math.round(frame as number))).toEqual([150, 170]);
-    fireEvent.pointerMove(surface, at(x(200), 0));
+    fireEvent.pointerMove(surface, pointerAt(x(200), 0));
     expect(onScrub).toHaveBeenCalledTimes(2);
   });
 
   test('the wheel zooms about the pointer, a drag with the middle button moves along', () => {
     const { onScrub, surface } = deck();
     const frameUnder = (clientX: number) => {
-      fireEvent.pointerDown(surface, at(clientX, 1));
+      fireEvent.pointerDown(surface, pointerAt(clientX, 1));
       return onScrub.mock.lastCall?.[0] as number;
     };
     const [here, aside] = [x(150), x(150) + 100];
@@ -303,8 +289,8 @@ describe('the whole deck', () => {
     expect(frameUnder(here)).toBeCloseTo(150, 3);
     expect(frameUnder(aside) - frameUnder(here)).toBeCloseTo(before * Math.exp(-0.64), 3);
     const left = frameUnder(here);
-    fireEvent.pointerDown(surface, at(here, 4, { button: 1 }));
-    fireEvent.pointerMove(surface, at(here - 50, 4));
+    fireEvent.pointerDown(surface, pointerAt(here, 4, { button: 1 }));
+    fireEvent.pointerMove(surface, pointerAt(here - 50, 4));
     expect(frameUnder(here - 50)).toBeCloseTo(left, 3);
   });
 

@@ -10,6 +10,7 @@ import { newPiece } from '@/places/joins/join-edits';
 import { Joins } from '@/places/joins/Joins';
 import type { CoreWorker } from '@/worker/core.worker';
 import { madeTake, place, projectData, PROJECT, serve } from './place';
+import { drag } from './pointer';
 import { giveRoom } from './room';
 
 // The worker's own code, run here: its face is what it would have exposed.
@@ -237,21 +238,7 @@ test('baked, a join is a take that knows what it was made of, with its marks', a
 });
 
 /** Drags something on the deck from one pixel to another, by way of many. */
-function drag(name: RegExp, from: number, to: number): void {
-  const slider = screen.getByRole('slider', { name });
-  const at = (clientX: number, buttons: number) => ({
-    clientX,
-    clientY: 0,
-    buttons,
-    button: 0,
-    pointerId: 1,
-    isPrimary: true,
-    altKey: true,
-  });
-  fireEvent.pointerDown(slider, at(from, 1));
-  for (let k = 1; k <= 8; k++) fireEvent.pointerMove(slider, at(from + ((to - from) * k) / 8, 1));
-  fireEvent.pointerUp(slider, at(to, 0));
-}
+const dragBySteps = (name: RegExp, from: number, to: number) => drag(screen.getByRole('slider', { name }), from, to, { altKey: true }, 8);
 
 test('a drag in many small movements comes to what one movement would: ends, peaks, the crossing', async () => {
   const cut = (change: object = {}) =>
@@ -260,19 +247,19 @@ test('a drag in many small movements comes to what one movement would: ends, pea
   // How many frames a movement of some pixels is.
   const last = Number(/to (\d+)$/.exec(nameOf(screen.getByRole('button', { name: /^Piece 2 of 2/ })) ?? '')?.[1]);
   const by = (pixels: number) => (pixels * last) / (900 - 72 - 14);
-  drag(/^Beginning of piece 1/, 100, 140);
+  dragBySteps(/^Beginning of piece 1/, 100, 140);
   expect(Math.abs((doc().pieces[0].from ?? 0) - 100 - by(40))).toBeLessThanOrEqual(1);
   act(() => useJoins.temporal.getState().undo());
-  drag(/^Beginning of piece 1/, 100, 60);
+  dragBySteps(/^Beginning of piece 1/, 100, 60);
   expect(Math.abs((doc().pieces[0].from ?? 0) - 100 + by(40))).toBeLessThanOrEqual(1);
   act(() => useJoins.temporal.getState().undo());
-  drag(/^End of piece 1/, 500, 540);
+  dragBySteps(/^End of piece 1/, 500, 540);
   expect(Math.abs((doc().pieces[0].to ?? 0) - 240 - by(40))).toBeLessThanOrEqual(1);
   act(() => useJoins.temporal.getState().undo());
-  drag(/^Overlap into piece 2/, 500, 460);
+  dragBySteps(/^Overlap into piece 2/, 500, 460);
   expect(Math.abs(doc().pieces[1].into.frames - 18 - by(40))).toBeLessThanOrEqual(1);
   act(() => useJoins.temporal.getState().undo());
-  drag(/^Where piece 1 and piece 2 meet/, 500, 520);
+  dragBySteps(/^Where piece 1 and piece 2 meet/, 500, 520);
   expect(Math.abs((doc().pieces[0].to ?? 0) - 240 - by(20))).toBeLessThanOrEqual(1);
   expect(doc().pieces[1].from).toBe((doc().pieces[0].to ?? 0) - 240);
 });

@@ -8,6 +8,7 @@ import { useCorrecting } from '@/data/correcting';
 import { CurveRow } from '@/places/bench/layers/CurveRow';
 import { LayerRows } from '@/places/bench/layers/LayerRows';
 import { rampOf, rampPath } from '@/places/bench/layers/ramp';
+import { drag } from './pointer';
 import { giveRoom } from './room';
 
 beforeAll(() => giveRoom());
@@ -53,13 +54,6 @@ function rows(layers: readonly Layer[], open = 0) {
   return { onPut, onOpen, container };
 }
 const handle = (name: string) => screen.getByRole('slider', { name });
-const drag = (element: Element, from: number, to: number) => {
-  const at = (clientX: number, buttons: number) => ({ clientX, clientY: 0, buttons, button: 0, pointerId: 1, isPrimary: true });
-  fireEvent.pointerDown(element, at(from, 1));
-  fireEvent.pointerMove(element, at((from + to) / 2, 1));
-  fireEvent.pointerMove(element, at(to, 1));
-  fireEvent.pointerUp(element, at(to, 0));
-};
 
 test('a ramp rises over its fade in, is as high as the weight between its pegs, and reaches from touches as from keys', () => {
   const half = rampOf(layerOf({ weight: 0.5 }), null);

@@ -5,6 +5,7 @@ import userEvent from '@testing-library/user-event';
 import { usePlayer } from '@/data/player';
 import type { RetimeStep } from '@/places/bench/retime/RetimeCard';
 import { ThreadView } from '@/places/bench/retime/ThreadView';
+import { drag } from './pointer';
 import { giveRoom } from './room';
 
 beforeAll(() => {
@@ -42,13 +43,6 @@ function threads(step: Partial<RetimeStep> = {}, frames = 60, loop = false) {
   return { onChange, surface: container.querySelector('[data-threads]') as Element };
 }
 const handle = (name: string) => screen.getByRole('slider', { name });
-const drag = (element: Element, from: number, to: number) => {
-  const at = (clientX: number, buttons: number) => ({ clientX, clientY: 0, buttons, button: 0, pointerId: 1, isPrimary: true });
-  fireEvent.pointerDown(element, at(from, 1));
-  fireEvent.pointerMove(element, at((from + to) / 2, 1));
-  fireEvent.pointerMove(element, at(to, 1));
-  fireEvent.pointerUp(element, at(to, 0));
-};
 const pace = () => screen.getByRole('img', { name: /^Pace of time/ }).getAttribute('aria-label');
 
 test('without a pin time keeps its own pace, and there is only the end to take hold of', () => {

@@ -4,6 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { TimeHandle } from '@/timeline/TimeHandle';
 import { Post } from '@/places/bench/deck/Post';
 import { Pin } from '@/places/bench/retime/ThreadPin';
+import { drag } from './pointer';
 import { giveRoom } from './room';
 
 beforeAll(() => giveRoom());
@@ -23,14 +24,6 @@ function handle(more: Partial<Parameters<typeof TimeHandle>[0]> = {}) {
   );
   return { onMove, slider: screen.getByRole('slider', { name: 'In post' }) };
 }
-
-const drag = (slider: Element, from: number, to: number, more: { altKey?: boolean } = {}) => {
-  const at = (clientX: number, buttons: number) => ({ clientX, clientY: 0, buttons, button: 0, pointerId: 1, isPrimary: true, ...more });
-  fireEvent.pointerDown(slider, at(from, 1));
-  fireEvent.pointerMove(slider, at((from + to) / 2, 1));
-  fireEvent.pointerMove(slider, at(to, 1));
-  fireEvent.pointerUp(slider, at(to, 0));
-};
 
 test('it says where it is and between which frames it may be', () => {
   const { slider } = handle({ says: 'frame 20 of the clip' });

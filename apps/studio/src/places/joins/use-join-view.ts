@@ -66,11 +66,15 @@ export function useJoinView(
     let shown = 0;
     const figures = newestOf<Wanted>(async ({ what: { asked, takes }, number }) => {
       if (!last) return;
-      await openAll(takes);
-      for (const index of changedMeets(last.asked, asked)) {
-        const found = await core().joinMeet(asked, index);
-        if ('problem' in found || number < shown) return;
-        setSeen((now) => now && withFigures(now, index, found));
+      try {
+        await openAll(takes);
+        for (const index of changedMeets(last.asked, asked)) {
+          const found = await core().joinMeet(asked, index);
+          if ('problem' in found || number < shown) return;
+          setSeen((now) => now && withFigures(now, index, found));
+        }
+      } catch {
+        // What is wrong is said when the whole join is made.
       }
     });
     const whole = newestOf<Wanted>(async ({ what: { asked, takes, pieces }, isDraft: isDragged, number }, isNewest) => {
@@ -101,7 +105,6 @@ export function useJoinView(
   useEffect(() => {
     latest.current = what;
   });
-  // Asked before anything is drawn: while a drag is painted its figures are worked out.
   useEffect(() => {
     const now = latest.current;
     if (key === '' || !now || 'problem' in now) return;
