@@ -40,7 +40,9 @@ await page.waitForSelector('button[aria-label^="Proposal 1:"]');
 await page.locator('button[aria-label^="Join 2:"]').click();
 await page.waitForFunction(() => /stroll-forward → jog-forward/.test(document.body.innerText));
 await settle(1500);
-await page.mouse.click(464, 490);
+// In the middle of the chosen overlap, where both pieces are seen.
+const crossing = await (await page.waitForSelector('[role=slider][aria-label^="Where piece 2 and"]'))?.boundingBox();
+await page.mouse.click((crossing?.x ?? 464) + (crossing?.width ?? 0) / 2, 490);
 await settle(2000);
 await page.screenshot({ path: `${folder}/joins.png` });
 await page.goto(`${address}/gullmouth/ship`);

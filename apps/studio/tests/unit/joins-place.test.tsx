@@ -221,6 +221,7 @@ test('a clip that is gone is said at its piece, and nothing else is lost', async
 
 test('baked, a join is a take that knows what it was made of, with its marks', async () => {
   const user = await joins(piece('a', 'stroll', { marks: [{ at: 12, name: 'sets off' }] }), piece('b', 'jog'));
+  await waitFor(() => expect(screen.getByRole<HTMLButtonElement>('button', { name: /Bake into a take/ }).disabled).toBe(false));
   await user.click(screen.getByRole('button', { name: /Bake into a take/ }));
   await screen.findByText(/is a take of its own now/, {}, { timeout: 20_000 });
   expect(mockUploaded.map(({ name }) => name)).toEqual(['round-baked.bvh']);

@@ -3,7 +3,7 @@ import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors, type Dra
 import type { JoinPiece } from '@lantern/motion';
 import { Box, Button, LinearProgress, Typography } from '@mui/material';
 import { useParams } from 'next/navigation';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { EmptyPlace } from '@/controls/EmptyPlace';
 import { Split } from '@/controls/Split';
 import { chart } from '@/controls/theme';
@@ -80,18 +80,30 @@ function Table({ joinery, nameOf, character, bake, isBaking }: Laid) {
       setChosen({ kind: 'piece', id: piece });
     }
   };
-  const stage = doc?.pieces.length ? (
-    <JoinStage joinery={joinery} character={character} />
-  ) : (
-    <EmptyPlace title="Nothing is joined yet" says="Drop clips on the deck below, or double-click them in the list.">
-      {null}
-    </EmptyPlace>
+  // While something is dragged the deck comes first; all else follows as soon as there is time.
+  const calm = useDeferredValue(joinery);
+  const calmBake = useDeferredValue(bake);
+  const list = useMemo(() => <ClipList joinery={calm} />, [calm]);
+  const stage = useMemo(
+    () =>
+      calm.doc?.pieces.length ? (
+        <JoinStage joinery={calm} character={character} />
+      ) : (
+        <EmptyPlace title="Nothing is joined yet" says="Drop clips on the deck below, or double-click them in the list.">
+          {null}
+        </EmptyPlace>
+      ),
+    [calm, character],
+  );
+  const side = useMemo(
+    () => <JoinSide joinery={calm} nameOf={nameOf} bake={calmBake} isBaking={isBaking} />,
+    [calm, nameOf, calmBake, isBaking],
   );
   const above = (
     <Split
       id="joins-above"
       parts={[
-        { id: 'list', name: 'The list of clips', size: '22%', least: '150px', content: <ClipList joinery={joinery} /> },
+        { id: 'list', name: 'The list of clips', size: '22%', least: '150px', content: list },
         { id: 'stage', name: 'The stage', size: '78%', least: '40%', content: <Box sx={{ height: '100%' }}>{stage}</Box> },
       ]}
     />
@@ -112,7 +124,6 @@ function Table({ joinery, nameOf, character, bake, isBaking }: Laid) {
       ]}
     />
   );
-  const side = <JoinSide joinery={joinery} nameOf={nameOf} bake={bake} isBaking={isBaking} />;
   return (
     <DndContext
       sensors={sensors}
