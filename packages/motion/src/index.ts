@@ -230,5 +230,5 @@ export { oddities } from './project/oddities';
 export { parseProject } from './project/parse';
 export { projectSources, type Sources } from './project/sources';
 export { projectSchema, type Project } from './project/schema';
-export { movedProp, PROP_KINDS, propSchema, type StageProp } from './model/prop';
+export { groundUnder, movedProp, PROP_KINDS, propSchema, type StageProp } from './model/prop';
 export { markerSchema, takePatchSchema, type Marker, type TakePatch } from './project/take-extras';

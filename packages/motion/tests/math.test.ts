@@ -17,6 +17,7 @@ import { unwrap, wrapAngle } from '../src/math/angles';
 import { monotoneCurve } from '../src/math/monotone';
 import { nearestOfSegments } from '../src/math/segments';
 import { nearestOnProp } from '../src/measure/prop-surface';
+import { groundUnder } from '../src/model/prop';
 import { movePoint, repeated } from '../src/model/floor-transform';
 import fc from 'fast-check';
 import { scanNumbers } from '../src/formats/number-scanner';
@@ -251,6 +252,18 @@ describe('the surface of a prop', () => {
     height: 0.5,
     depth: 0.4,
     ...change,
+  });
+
+  test('the ground under a place is the top of the highest block there that it is not under; ropes and rails are none', () => {
+    const low = { id: 'low', kind: 'step' as const, x: 0, z: 0, turn: Math.PI / 2, width: 2, height: 0.2, depth: 0.5 };
+    const high = { ...low, id: 'high', kind: 'box' as const, x: 0.1, height: 0.6, width: 0.4 };
+    const on = (x: number, y: number, z: number) => groundUnder([low, high, { ...low, id: 'r', kind: 'rail', height: 0.7 }], [x, y, z]);
+    expect(on(0.1, 1, 0)).toBe(0.6);
+    expect(on(0.1, 0.4, 0)).toBe(0.2);
+    expect(on(0.1, 0.1, 0)).toBe(0);
+    // Turned by a quarter, it is long along z.
+    expect(on(0, 1, 0.9)).toBe(0.2);
+    expect(on(0.9, 1, 0)).toBe(0);
   });
 
   test('beside a box its side, over it its top, within it its top too; within a wall its nearer side', () => {

@@ -1,4 +1,5 @@
 'use client';
+import { groundUnder, type StageProp } from '@lantern/motion';
 import { useFrame } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
@@ -9,9 +10,19 @@ import { useSame } from './use-same';
 const FADES = 0.45;
 const WIDTH = 0.42;
 const UNDER_HIPS = 0.85;
+const NO_PROPS: readonly StageProp[] = [];
 
-/** Soft shadows under the feet and the body: the nearer to the floor, the darker. They tell at a glance whether somebody stands. */
-export function Shadows({ bones, markers }: { bones: readonly THREE.Bone[]; markers: Markers | null }) {
+/** Soft shadows under the feet and the body: the nearer to the floor, or to the block they are over, the darker. They tell at a glance whether somebody stands. */
+export function Shadows({
+  bones,
+  markers,
+  props = NO_PROPS,
+}: {
+  bones: readonly THREE.Bone[];
+  markers: Markers | null;
+  /** Blocks that shadows fall on. */
+  props?: readonly StageProp[];
+}) {
   const feet = useSame(markers ? [markers.left.foot, markers.right.foot].filter((joint) => joint >= 0) : []);
   const cast = useMemo(() => {
     return [...feet.map((joint) => ({ joint, width: WIDTH, least: 0.09 })), { joint: 0, width: UNDER_HIPS, least: 0.9 }].map((one) => ({
@@ -33,8 +44,10 @@ export function Shadows({ bones, markers }: { bones: readonly THREE.Bone[]; mark
       const bone = bones[joint];
       if (!bone) continue;
       bone.getWorldPosition(mesh.position);
-      const over = Math.max(0, mesh.position.y - least);
-      mesh.position.y = 0.004;
+      const { x, y, z } = mesh.position;
+      const ground = groundUnder(props, [x, y, z]);
+      const over = Math.max(0, y - ground - least);
+      mesh.position.y = ground + 0.004;
       mesh.material.opacity = 0.85 * Math.max(0, 1 - over / FADES) * (joint === 0 ? 0.6 : 1);
     }
   });

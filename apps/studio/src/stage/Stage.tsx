@@ -95,7 +95,7 @@ function Scene(props: StageProps) {
       <spotLight ref={lamp} angle={0.75} penumbra={0.8} intensity={48} distance={12} color="#ffce85" />
       <primitive object={first.object} />
       <Floor centre={centre} />
-      <Shadows bones={first.bones} markers={markers} />
+      <Shadows bones={first.bones} markers={markers} props={props.props} />
       {second && <primitive object={second.object} />}
       {end && <primitive object={end.object} />}
       {view === 'free' && !measuring && <FreeOrbit centre={centre} orbit={orbit} />}

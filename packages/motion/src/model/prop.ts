@@ -34,3 +34,22 @@ export function movedProp(prop: StageProp, transform: FloorTransform): StageProp
   movePoint(at, 0, transform, at, 0);
   return { ...prop, x: at[0], z: at[2], turn: prop.turn + transform.turn };
 }
+
+/**
+ * The level of the ground under a place, metres: the top of the highest block there that is not above it, or the floor's 0.
+ *
+ * @example
+ * const box = { id: 'b', kind: 'box', x: 1, z: 0, turn: 0, width: 1, height: 0.4, depth: 1 };
+ * [groundUnder([box], [1.2, 0.5, 0]), groundUnder([box], [1.2, 0.1, 0]), groundUnder([box], [3, 0.5, 0])]; // [0.4, 0, 0]
+ */
+export function groundUnder(props: readonly StageProp[], [x, y, z]: readonly [number, number, number]): number {
+  let level = 0;
+  for (const { kind, x: px, z: pz, turn, width, height, depth } of props) {
+    if (kind === 'rope' || kind === 'rail' || height > y || height <= level) continue;
+    const [c, s] = [Math.cos(turn), Math.sin(turn)];
+    const across = c * (x - px) - s * (z - pz);
+    const along = s * (x - px) + c * (z - pz);
+    if (Math.abs(across) <= width / 2 && Math.abs(along) <= depth / 2) level = height;
+  }
+  return level;
+}
