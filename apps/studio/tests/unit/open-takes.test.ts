@@ -2,8 +2,10 @@ import { capture } from '@lantern/capture';
 import { applyOverrides, CHUNK_FRAMES, forwardKinematics, groundwork, motionFromRows, overviewOf } from '@lantern/motion';
 import { openLong, readCurves } from '@/data/long-take';
 import { usePlayer } from '@/data/player';
+import type { TakeInfo } from '@/data/project';
 import { sourceOf, takeKey } from '@/data/use-open-take';
 import { isInParts } from '@/data/use-viewed-take';
+import { newPiece } from '@/places/joins/join-edits';
 import { featuresOf, loopsOf, takeOf } from '@/worker/held';
 import { openSource } from '@/worker/open-source';
 import { madeTake, serve } from './place';
@@ -74,6 +76,47 @@ describe('takes that the worker holds open', () => {
     expect(new Set(keys).size).toBe(4);
     expect(takeKey(take, { fps: 30, conform: 60 })).toBe(takeKey(take, { conform: 60, fps: 30 }));
     expect(takeKey({ ...take, mapping: {} })).toBe(takeKey(take));
+  });
+});
+
+describe('joins that the worker opens like takes', () => {
+  const piece = { ...newPiece({ take: 'quay-walk', from: 40, to: 140 }), id: 'a' };
+  const joined = (times: number): TakeInfo => {
+    const asked = { id: 'j', start: 'captured' as const, pieces: [{ piece: { ...piece, times }, take: takeKey(take), recipe: null }] };
+    return { ...take, id: 'j', name: 'round', join: { asked, opens: [take], character: null } };
+  };
+
+  test('what it is made of is opened with it, and it is the motion of its pieces', async () => {
+    const asked = serve(() => rows);
+    const source = sourceOf(joined(1));
+    await openSource(source);
+    const { motion } = await takeOf(source.key);
+    expect(motion.frames).toBe(101);
+    expect(asked.every(({ url }) => url === '/api/takes/quay-walk/motion')).toBe(true);
+    // Started where it was captured, it is the take's own frames.
+    for (let k = 0; k < 3; k++) expect(motion.rootPositions[k]).toBeCloseTo(whole.rootPositions[40 * 3 + k], 5);
+    expect((await takeOf(source.key)).ground?.contacts.left.length).toBeGreaterThan(0);
+  });
+
+  test('another state of it is another motion, and the one that was there stays', async () => {
+    serve(() => rows);
+    const [once, twice] = [sourceOf(joined(1)), sourceOf(joined(2))];
+    await openSource(once);
+    await openSource(twice);
+    expect(once.key).not.toBe(twice.key);
+    expect((await takeOf(twice.key)).motion.frames).toBe(201);
+    expect((await takeOf(once.key)).motion.frames).toBe(101);
+  });
+
+  test('one that cannot be made says why, and is made once what was wrong is right', async () => {
+    serve(() => rows);
+    const bad = joined(1);
+    if (!bad.join || !('asked' in bad.join)) throw new Error('a join was expected');
+    const [own] = bad.join.asked.pieces;
+    const beyond = { ...own, piece: { ...own.piece, to: take.frames + 50 } };
+    const source = sourceOf({ ...bad, join: { ...bad.join, asked: { ...bad.join.asked, pieces: [beyond] } } });
+    await expect(openSource(source)).rejects.toThrow(/frames/);
+    await expect(openSource(sourceOf(joined(1)))).resolves.toBeUndefined();
   });
 });
 

@@ -3,6 +3,7 @@ import { settleConflict, startAutosave } from '@/data/autosave';
 import { CLIPS, useClips, type ClipDoc } from '@/data/clips-store';
 import { dirtyDocs } from '@/data/document-store';
 import { keepHistory, openDocuments } from '@/data/history';
+import { useJoins } from '@/data/joins-store';
 import { defaultSteps, freeName } from '@/data/new-clip';
 
 const doc = (change: Partial<ClipDoc> = {}): ClipDoc => ({
@@ -153,4 +154,47 @@ test('a history that a browser kept from before clips had a source is carried ov
   expect(useClips.getState().docs).toEqual([doc()]);
   useClips.temporal.getState().undo();
   expect(useClips.getState().docs).toEqual([doc({ name: 'earlier' })]);
+});
+
+describe('a clip that is cut from a join', () => {
+  const join = { id: 'j', name: 'round', start: 'origin' as const, pieces: [] };
+  beforeEach(() => useJoins.setState({ project: 'p', docs: [], saved: {}, conflicts: {} }));
+  afterEach(() => useJoins.setState({ docs: [], saved: {}, conflicts: {} }));
+  const cut = doc({ source: { take: 'j', from: 0, to: 20 } });
+
+  test('is saved once the join is: the server would not know what it is cut from', async () => {
+    const { requests } = server();
+    open([]);
+    useJoins.getState().put(join);
+    useClips.getState().put(cut);
+    await wait(3000);
+    expect(requests).toEqual([]);
+    expect(useClips.getState().state).not.toBe('saved');
+    useJoins.setState({ saved: { j: { revision: 1, doc: join } } });
+    await wait(1000);
+    expect(requests).toEqual(['PUT a']);
+    expect(useClips.getState().state).toBe('saved');
+  });
+
+  test('does not wait for a join that is in conflict: that one is saved elsewhere', async () => {
+    const { requests } = server();
+    open([]);
+    useJoins.setState({ docs: [join], conflicts: { j: { revision: 4, doc: null } } });
+    useClips.getState().put(cut);
+    await wait(1000);
+    expect(requests).toEqual(['PUT a']);
+  });
+
+  test('is lost in no pause: what was changed while it waited is what is saved', async () => {
+    const { clips } = server();
+    open([]);
+    useJoins.getState().put(join);
+    useClips.getState().put(cut);
+    await wait(800);
+    useClips.getState().put({ ...cut, name: 'renamed' });
+    await wait(800);
+    useJoins.setState({ docs: [] });
+    await wait(1000);
+    expect(clips.get('a')?.doc.name).toBe('renamed');
+  });
 });
