@@ -31,6 +31,7 @@ export const SCRIPTS = [
   'sideways',
   'backwards',
   'lean',
+  'turns',
 ] as const;
 export type ScriptName = (typeof SCRIPTS)[number];
 
@@ -38,7 +39,7 @@ const STROLL = 1.25;
 const MARGIN = 2;
 
 /**
- * @param seconds asked for; the scripts with a course of their own (turn, start-stop, hop, kerb, stairs, rounds, lean) take as long as they take
+ * @param seconds asked for; the scripts with a course of their own (turn, turns, start-stop, hop, kerb, stairs, rounds, lean) take as long as they take
  * @param wanted metres a second, of the scripts that go at one speed
  */
 export function scriptFor(name: ScriptName, seconds: number, wanted?: number): Script {
@@ -77,6 +78,9 @@ export function scriptFor(name: ScriptName, seconds: number, wanted?: number): S
         [{ stand: 1 }, there(10, wanted ?? STROLL), { stand: 1 }, { spin: -90 }, { stand: 0.8 }, { spin: 180 }, { stand: 1 }],
         [{ metres: 4 }, { metres: 1.6, turn: 90 }, { metres: 10 }],
       );
+    case 'turns':
+      // On the spot, as games ask for them: an eighth, a quarter and half of a turn, to either side.
+      return course([45, -45, 90, -90, 180, -180].flatMap((spin): Leg[] => [{ stand: 1 }, { spin }]).concat({ stand: 1 }), [{ metres: 1 }]);
     case 'hop':
       // Over the mooring rope and on: both feet, then the left, then the right.
       return course(

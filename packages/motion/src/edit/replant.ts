@@ -2,6 +2,7 @@ import { wrapAngle } from '../math/angles';
 import { fromHeading, multiply, multiplyInverse, rotate } from '../math/quat';
 import { smoothStep5 } from '../math/smooth';
 import type { Contacts, Interval } from '../model/contacts';
+import type { Side } from '../model/body';
 import type { Groundwork } from '../measure/groundwork';
 import { between, type Travel } from '../model/travel';
 import { moveFrames, movePoint, type FloorTransform } from '../model/floor-transform';
@@ -28,40 +29,77 @@ export interface Replanted {
  * @param found the motion in the world, its contacts settled
  * @param from its way, one entry per frame
  * @param to the new one
+ * @param placedAt the frame whose place on the new way a contact takes; left out, its middle
  */
-export function replant(found: Groundwork, contacts: Contacts, from: Travel, to: Travel, lean: Lean | null = null): Replanted {
-  const { motion, globals, body } = found;
+export function replant(
+  found: Groundwork,
+  contacts: Contacts,
+  from: Travel,
+  to: Travel,
+  lean: Lean | null = null,
+  placedAt?: (contact: Interval) => number,
+): Replanted {
+  const { motion } = found;
   const { frames } = motion;
-  const J = motion.skeleton.joints.length;
   const out = copyMotion(motion);
   for (let f = 0; f < frames; f++) {
     moveFrames(out, between(from, to, f), f, f + 1);
     if (lean && lean.angle[f] !== 0) roll(out, f, to, lean.course[f], lean.angle[f]);
   }
-  const moved = forwardKinematics(out);
+  const middle = ({ from: a, to: b }: Interval) => (a + b) >> 1;
+  const at = placedAt ?? middle;
+  const drop = placeFeet(out, found, contacts, (contact) => between(from, to, Math.min(frames - 1, at(contact))), (f) => between(from, to, f));
+  return { motion: out, hipsDownM: drop.reduce((most, v) => Math.max(most, v), 0) };
+}
+
+/**
+ * In place: each foot put where its contacts have been moved to, each as a whole; in the air it is led from the one place to the next. The feet turn
+ * with their places, whatever the body has done, and the legs follow.
+ *
+ * @param motion its body is where it shall be already
+ * @param found of the motion whose feet they were
+ * @param moveOf what moves a contact
+ * @param inTheAir what moves a foot of a frame before the first contact, or after the last
+ * @param settle in place: changes where an ankle is, metres, and how the foot is turned in the world
+ * @returns how far the hips came down in every frame so that the legs reach, metres
+ */
+export function placeFeet(
+  motion: Motion,
+  found: Pick<Groundwork, 'globals' | 'body'>,
+  contacts: Contacts,
+  moveOf: (contact: Interval, side: Side) => FloorTransform,
+  inTheAir: (f: number) => FloorTransform,
+  settle?: (side: Side, f: number, ankle: Float64Array, turn: Float64Array) => void,
+): Float64Array {
+  const { globals, body } = found;
+  const { frames } = motion;
+  const J = motion.skeleton.joints.length;
+  const moved = forwardKinematics(motion);
   const targets = { left: new Float64Array(frames * 3), right: new Float64Array(frames * 3) };
   const world = new Float64Array(4);
+  const place = new Float64Array(3);
   for (const side of ['left', 'right'] as const) {
     const { ankle } = body.legs[side];
     const parent = motion.skeleton.joints[ankle].parent;
-    const placed = placements(contacts[side], from, to, frames);
+    const placed = placements(contacts[side], (contact) => moveOf(contact, side), inTheAir, frames);
     for (let f = 0; f < frames; f++) {
       const { before, after, u } = placed(f);
       const p = (f * J + ankle) * 3;
       const [x, y, z] = [globals.positions[p], globals.positions[p + 1], globals.positions[p + 2]];
       // Half-way between two places is half-way between where they put this foot, not between turns about a far origin.
       const [a, b] = [placeBy(before, x, y, z), placeBy(after, x, y, z)];
-      for (let k = 0; k < 3; k++) targets[side][f * 3 + k] = a[k] + (b[k] - a[k]) * u;
+      for (let k = 0; k < 3; k++) place[k] = a[k] + (b[k] - a[k]) * u;
       // The foot points as it came down, wherever the body has turned to.
       const turn = before.turn + wrapAngle(after.turn - before.turn) * u;
       multiply(world, 0, fromHeading(turn), 0, globals.rotations, (f * J + ankle) * 4);
-      multiplyInverse(out.rotations, (f * J + ankle) * 4, moved.rotations, (f * J + parent) * 4, world, 0);
+      settle?.(side, f, place, world);
+      targets[side].set(place, f * 3);
+      multiplyInverse(motion.rotations, (f * J + ankle) * 4, moved.rotations, (f * J + parent) * 4, world, 0);
       // Of all that legs are reached with, only this has changed.
       moved.rotations.set(world, (f * J + ankle) * 4);
     }
   }
-  const drop = reachFeet(out, moved, body, targets, true);
-  return { motion: out, hipsDownM: drop.reduce((most, v) => Math.max(most, v), 0) };
+  return reachFeet(motion, moved, body, targets, true);
 }
 
 /** Rolls the body about the line of its way on the floor. */
@@ -88,12 +126,17 @@ interface Placement {
   readonly u: number;
 }
 
-function placements(contacts: readonly Interval[], from: Travel, to: Travel, frames: number): (f: number) => Placement {
+function placements(
+  contacts: readonly Interval[],
+  moveOf: (contact: Interval) => FloorTransform,
+  inTheAir: (f: number) => FloorTransform,
+  frames: number,
+): (f: number) => Placement {
   const held = contacts
     .filter((c) => c.to > 0 && c.from < frames)
     .map((c) => {
       const [a, b] = [Math.max(0, c.from), Math.min(frames, c.to)];
-      return { from: a, to: b, move: between(from, to, Math.min(frames - 1, (a + b) >> 1)) };
+      return { from: a, to: b, move: moveOf({ from: a, to: b }) };
     });
   let next = 0;
   return (f) => {
@@ -105,6 +148,6 @@ function placements(contacts: readonly Interval[], from: Travel, to: Travel, fra
     const end = here ? here.from : frames - 1;
     const u = end > start ? smoothStep5((f - start) / (end - start)) : 1;
     // Where the clip begins or ends in the air the foot goes along with the body.
-    return { before: last?.move ?? between(from, to, f), after: here?.move ?? between(from, to, f), u };
+    return { before: last?.move ?? inTheAir(f), after: here?.move ?? inTheAir(f), u };
   };
 }

@@ -62,8 +62,10 @@ export function proposals({ contacts, motion }: Groundwork, found: readonly Segm
     const falls = footfallsIn(contacts, { from: 0, to: frames });
     const before = falls.findLast((f) => f <= segment.from && f > segment.from - fps);
     const after = falls.find((f) => f >= segment.to && f < segment.to + fps);
-    const isFromStand = segment.kind === 'start' || segment.kind === 'flight';
-    const isToStand = segment.kind === 'stop' || segment.kind === 'flight';
+    // Who turns on the spot stands before it and after it.
+    const isOnTheSpot = segment.kind === 'turn' && segment.direction === null;
+    const isFromStand = segment.kind === 'start' || segment.kind === 'flight' || isOnTheSpot;
+    const isToStand = segment.kind === 'stop' || segment.kind === 'flight' || isOnTheSpot;
     const from = isFromStand || before === undefined ? Math.max(0, segment.from - still) : before;
     const to = isToStand || after === undefined ? Math.min(frames - 1, segment.to + still) : after;
     if (to - from >= 2) out.push({ name, tags, from, to, isLoop: false, segment });

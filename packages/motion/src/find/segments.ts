@@ -58,7 +58,7 @@ export function segments(ground: Groundwork): Segment[] {
       fill('turn');
       continue;
     }
-    fill(gaitOf(ground, move));
+    fill(gaitIn(ground, move));
     const speeds = way.speed.subarray(move.from, move.to);
     const steady = UP_TO_SPEED * quantile(speeds, 0.75);
     const first = move.from + speeds.findIndex((v) => v >= steady);
@@ -125,7 +125,7 @@ export function movements({ left, right, fps }: Pick<Contacts, 'left' | 'right' 
 }
 
 /** Whether feet do not take turns while the body leaves the ground: both land at once, or one lands again and again. */
-function isHopping({ left, right, fps }: Contacts, { from, to }: Interval): boolean {
+export function isHopping({ left, right, fps }: Contacts, { from, to }: Interval): boolean {
   const landings = [...left.map((c) => ({ ...c, side: 0 })), ...right.map((c) => ({ ...c, side: 1 }))]
     .filter((c) => c.from > from && c.from <= to)
     .sort((a, b) => a.from - b.from);
@@ -140,7 +140,8 @@ function isHopping({ left, right, fps }: Contacts, { from, to }: Interval): bool
   return together + again > 0.4 * (landings.length - together);
 }
 
-function gaitOf(ground: Groundwork, { from, to }: Interval): 'walk' | 'run' | 'sneak' {
+/** The gait of a stretch of frames in which somebody goes: by duty, and by how high the hips are. */
+export function gaitIn(ground: Groundwork, { from, to }: Interval): 'walk' | 'run' | 'sneak' {
   const { contacts, globals, body, soles } = ground;
   const stride = strideFrames(contacts, from, to) ?? strideFrames(contacts);
   const stances = (['left', 'right'] as const).flatMap((side) => contacts[side].filter((c) => c.from > from && c.to < to));

@@ -9,6 +9,8 @@ import { clearance } from './clearance';
 import { corrections } from './corrections';
 import { delay } from './delay';
 import { evenOut } from './even-out';
+import { exactDistance } from './exact-distance';
+import { exactTurn } from './exact-turn';
 import { extend } from './extend';
 import { fit } from './fit';
 import { floor } from './floor';
@@ -17,6 +19,7 @@ import { handLock } from './hand-lock';
 import { hands } from './hands';
 import { hips } from './hips';
 import { loop } from './loop';
+import { meetHome } from './meet-home';
 import { mirror } from './mirror';
 import { path } from './path';
 import { retime } from './retime';
@@ -37,6 +40,8 @@ const STEPS = {
   speed,
   extend,
   path,
+  'exact-turn': exactTurn,
+  'exact-distance': exactDistance,
   between,
   hips,
   delay,
@@ -44,6 +49,7 @@ const STEPS = {
   clearance,
   'foot-lock': footLock,
   'hand-lock': handLock,
+  'meet-home': meetHome,
   corrections,
   travel,
   retime,

@@ -5,6 +5,7 @@ import { groundwork, type Groundwork } from '../measure/groundwork';
 import { wayOf } from '../measure/way';
 import { wayRound, type Travel } from '../model/travel';
 import type { Clip } from '../model/clip';
+import type { Contacts, Interval } from '../model/contacts';
 import { alignSigns, cutMotion } from '../model/motion';
 import { cycleTransform } from '../model/repeat';
 import { replant, type Lean } from '../edit/replant';
@@ -22,21 +23,21 @@ export function onOtherWay(
   clip: Clip,
   step: string,
   staysLoop: boolean,
-  bend: (way: Travel) => { readonly way: Travel; readonly lean: Lean | null },
+  bend: (way: Travel, contacts: Contacts) => { readonly way: Travel; readonly lean: Lean | null; readonly placedAt?: (contact: Interval) => number },
 ): Clip {
   if (clip.travel) throw new InputError('order', `The ${step} step comes before the travel step.`);
   const { motion, loop } = clip;
   const way = clip.way ?? wayOf(motion, loop);
-  const bent = bend(way);
   const last = motion.frames - 1;
   const isPlayed = loop && staysLoop;
   const shown = isPlayed ? played(clip) : { motion, start: 0 };
   const found = groundwork(shown.motion);
   if (!found) return clip;
   const contacts = clip.contacts && isPlayed ? comingRound(clip.contacts, last, shown) : (clip.contacts ?? found.contacts);
+  const bent = bend(way, contacts);
   const planted = bent.lean ? outwards(bent.way, bent.lean, hipsHeight(found)) : bent.way;
   if (!isPlayed) {
-    const placed = replant(found, contacts, way, planted, bent.lean).motion;
+    const placed = replant(found, contacts, way, planted, bent.lean, bent.placedAt).motion;
     alignSigns(placed);
     return { ...clip, motion: placed, way: bent.way, belt: clip.belt && shiftOf(bent.way), loop: false, lead: null, tail: null };
   }

@@ -1,0 +1,81 @@
+import { DEGREES } from '../math/angles';
+import { angleBetween, dot, fromHeading, IDENTITY, multiply, normalize } from '../math/quat';
+import { homeMotion, type HomePose } from '../model/home-pose';
+import { forwardKinematics } from '../model/kinematics';
+import { solveFloor } from './align';
+import { movePoint } from '../model/floor-transform';
+import type { Groundwork } from './groundwork';
+
+/** How far a pose is from the home pose of its set. */
+export interface HomeDistance {
+  /** Weighted root mean square over the joints, after the best turn and shift on the floor. */
+  readonly cm: number;
+  /** The joint that is turned most against its parent, and by how much. */
+  readonly worstJoint: string;
+  readonly worstDeg: number;
+}
+
+/**
+ * A frame of a motion as a home pose: where it stands and faces is taken out.
+ *
+ * @example
+ * homeDistance(ground, 30, homePoseOf(ground, 30)).cm < 0.01; // true
+ */
+export function homePoseOf({ motion, globals, headings, soles }: Groundwork, frame: number): HomePose {
+  const { joints } = motion.skeleton;
+  const turns: HomePose['turns'] = {};
+  const q = [0, 0, 0, 1];
+  joints.forEach(({ name }, j) => {
+    const at = (frame * joints.length + j) * 4;
+    if (j === 0) multiply(q, 0, fromHeading(-headings[frame]), 0, motion.rotations, at);
+    else for (let k = 0; k < 4; k++) q[k] = motion.rotations[at + k];
+    normalize(q, 0);
+    const sign = dot(q, 0, IDENTITY, 0) < 0 ? -1 : 1;
+    const [x, y, z, w] = q.map((v) => Number((v * sign).toFixed(6)));
+    turns[name] = [x, y, z, w];
+  });
+  return { heightM: Number((globals.positions[frame * globals.joints * 3 + 1] - soles.floor).toFixed(5)), turns };
+}
+
+/**
+ * The distance of a frame from a home pose.
+ *
+ * @example
+ * homeDistance(ground, 60, homePoseOf(ground, 30)).cm > 1; // true
+ */
+export function homeDistance({ motion, globals, soles, weighted }: Groundwork, frame: number, pose: HomePose): HomeDistance {
+  const home = homeMotion(pose, motion.skeleton, motion.fps, [0, soles.floor, 0]);
+  const goal = forwardKinematics(home).positions;
+  const { positions, joints: J } = globals;
+  const sums = { total: 0, ax: 0, az: 0, bx: 0, bz: 0, cross: 0, dot: 0 };
+  weighted.joints.forEach((j, k) => {
+    const w = weighted.weights[k];
+    const p = (frame * J + j) * 3;
+    const [px, pz, qx, qz] = [positions[p], positions[p + 2], goal[j * 3], goal[j * 3 + 2]];
+    sums.total += w;
+    sums.ax += w * px;
+    sums.az += w * pz;
+    sums.bx += w * qx;
+    sums.bz += w * qz;
+    sums.dot += w * (px * qx + pz * qz);
+    sums.cross += w * (px * qz - pz * qx);
+  });
+  const over = solveFloor(sums);
+  let square = 0;
+  const moved = [0, 0, 0];
+  weighted.joints.forEach((j, k) => {
+    movePoint(moved, 0, over, goal, j * 3);
+    const p = (frame * J + j) * 3;
+    square += weighted.weights[k] * ((moved[0] - positions[p]) ** 2 + (moved[1] - positions[p + 1]) ** 2 + (moved[2] - positions[p + 2]) ** 2);
+  });
+  let [worst, worstDeg] = [0, -1];
+  const turned = [0, 0, 0, 1];
+  motion.skeleton.joints.forEach(({ name }, j) => {
+    if (!pose.turns[name]) return;
+    if (j === 0) multiply(turned, 0, fromHeading(over.turn), 0, home.rotations, 0);
+    else for (let k = 0; k < 4; k++) turned[k] = home.rotations[j * 4 + k];
+    const deg = angleBetween(motion.rotations, (frame * J + j) * 4, turned, 0) * DEGREES;
+    if (deg > worstDeg) [worst, worstDeg] = [j, deg];
+  });
+  return { cm: Math.sqrt(square) * 100, worstJoint: motion.skeleton.joints[worst].name, worstDeg: Math.max(0, worstDeg) };
+}
