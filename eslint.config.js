@@ -8,6 +8,7 @@ const from = (type, allow) => ({ from: { element: { type } }, allow: { to: { ele
 /** The folders of the core from the top down: each may import from itself and from what stands below it. */
 const CORE = [
   'project',
+  'set',
   'join',
   'recipe',
   'steps',
@@ -35,6 +36,7 @@ export default tseslint.config(
       'boundaries/elements': [
         ...CORE.map((folder) => ({ type: `motion-${folder}`, pattern: `packages/motion/src/${folder}/**`, partialMatch: false })),
         { type: 'motion', pattern: 'packages/motion/src', partialMatch: false },
+        { type: 'drive', pattern: 'packages/drive/src/**', partialMatch: false },
         { type: 'capture', pattern: 'packages/capture/src/**', partialMatch: false },
         { type: 'cast', pattern: 'packages/cast/src/**', partialMatch: false },
         { type: 'unpack', pattern: 'packages/unpack/src/**', partialMatch: false },
@@ -68,21 +70,22 @@ export default tseslint.config(
         {
           default: 'disallow',
           policies: [
-            from('motion', ['motion', ...CORE.map((folder) => `motion-${folder}`)]),
-            ...CORE.map((folder, i) => from(`motion-${folder}`, ['motion', ...CORE.slice(i).map((below) => `motion-${below}`)])),
+            from('drive', ['drive']),
+            from('motion', ['motion', 'drive', ...CORE.map((folder) => `motion-${folder}`)]),
+            ...CORE.map((folder, i) => from(`motion-${folder}`, ['motion', 'drive', ...CORE.slice(i).map((below) => `motion-${below}`)])),
             from('capture', ['capture', 'motion']),
             from('cast', ['cast', 'motion']),
             from('unpack', ['unpack', 'motion']),
-            from('cli', ['cli', 'motion', 'capture', 'cast', 'unpack']),
+            from('cli', ['cli', 'drive', 'motion', 'capture', 'cast', 'unpack']),
             from('http', ['http', 'motion', 'capture']),
             from('server', ['server', 'http', 'motion', 'capture', 'cast', 'unpack']),
-            from('worker', ['worker', 'motion']),
-            from('data', ['data', 'worker', 'http', 'motion']),
+            from('worker', ['worker', 'drive', 'motion']),
+            from('data', ['data', 'drive', 'worker', 'http', 'motion']),
             from('controls', ['controls', 'data', 'worker', 'motion']),
             from('timeline', ['timeline', 'controls', 'data', 'worker', 'motion']),
-            from('stage', ['stage', 'controls', 'data', 'worker', 'motion']),
+            from('stage', ['stage', 'drive', 'controls', 'data', 'worker', 'motion']),
             from('shell', ['shell', 'controls', 'data', 'worker', 'motion']),
-            from('places', ['places', 'shell', 'stage', 'timeline', 'controls', 'data', 'http', 'worker', 'motion', 'capture']),
+            from('places', ['places', 'drive', 'shell', 'stage', 'timeline', 'controls', 'data', 'http', 'worker', 'motion', 'capture']),
             from('app', ['app', 'places', 'shell', 'server', 'http', 'motion']),
           ],
         },
@@ -90,7 +93,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['packages/motion/src/**/*.ts', 'packages/capture/src/**/*.ts', 'packages/cast/src/**/*.ts'],
+    files: ['packages/motion/src/**/*.ts', 'packages/drive/src/**/*.ts', 'packages/capture/src/**/*.ts', 'packages/cast/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-imports': [

@@ -12,6 +12,7 @@ const shared = {
     '^@lantern/motion$': '<rootDir>/packages/motion/src/index.ts',
     '^@lantern/capture$': '<rootDir>/packages/capture/src/index.ts',
     '^@lantern/cast$': '<rootDir>/packages/cast/src/index.ts',
+    '^@lantern/drive$': '<rootDir>/packages/drive/src/index.ts',
     '^@lantern/unpack$': '<rootDir>/packages/unpack/src/index.ts',
     '^@/(.*)$': '<rootDir>/apps/studio/src/$1',
   },

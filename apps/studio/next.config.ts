@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  transpilePackages: ['@lantern/motion', '@lantern/capture', '@lantern/cast', '@lantern/unpack'],
+  transpilePackages: ['@lantern/motion', '@lantern/capture', '@lantern/cast', '@lantern/unpack', '@lantern/drive'],
   serverExternalPackages: ['draco3dgltf', 'piscina'],
   poweredByHeader: false,
   reactStrictMode: true,

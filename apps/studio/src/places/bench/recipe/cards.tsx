@@ -8,6 +8,7 @@ import { CleanCard } from './CleanCard';
 import { ClearanceCard } from './ClearanceCard';
 import { DelayCard } from './DelayCard';
 import { EvenOutCard } from './EvenOutCard';
+import { ExactDistanceCard, ExactTurnCard } from './ExactCards';
 import { ExtendCard } from './ExtendCard';
 import { FitCard } from './FitCard';
 import { FloorCard } from './FloorCard';
@@ -16,6 +17,7 @@ import { HandLockCard } from './HandLockCard';
 import { HandsCard } from './HandsCard';
 import { HipsCard } from './HipsCard';
 import { LoopCard } from './LoopCard';
+import { MeetHomeCard } from './MeetHomeCard';
 import { MirrorCard } from './MirrorCard';
 import { PathCard } from './PathCard';
 import { SpeedCard } from './SpeedCard';
@@ -38,6 +40,8 @@ const CARDS: Cards = {
   speed: SpeedCard,
   extend: ExtendCard,
   path: PathCard,
+  'exact-turn': ExactTurnCard,
+  'exact-distance': ExactDistanceCard,
   between: BetweenCard,
   hips: HipsCard,
   delay: DelayCard,
@@ -45,6 +49,7 @@ const CARDS: Cards = {
   clearance: ClearanceCard,
   'foot-lock': FootLockCard,
   'hand-lock': HandLockCard,
+  'meet-home': MeetHomeCard,
   corrections: CorrectionsCard,
   travel: TravelCard,
   retime: RetimeCard,

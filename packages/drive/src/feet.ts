@@ -1,0 +1,280 @@
+import { reachWithLeg } from './leg';
+import { followChain, FOOT, kneeAxes, legChain } from './legs';
+import { heading, multiply, rotate, wrapAngle, type Numbers } from './quat';
+import { SIDES, type PlayClip, type PlaySkeleton, type PlayLeg, type SolePoint } from './play-set';
+
+/** How long a foot takes back to where the pose has it after it was held, seconds. */
+const RELEASE = 0.25;
+
+/** A leg is straightened easily to this share of its length. */
+const EASY = 0.986;
+/** Hips come down by no more than this, metres, and take about this long to, seconds. */
+const LOWEST = 0.05;
+const LOWERING = 0.2;
+
+/** A foot leaves no steeper than so many times the mean of its way back. */
+const STEEPEST = 8;
+
+/** Numbers of a foot's offset: of the ankle x, y, z in metres, and of its heading in radians. */
+const OFFSET = 4;
+
+interface Foot {
+  readonly leg: PlayLeg;
+  readonly sole: readonly SolePoint[];
+  /** Where the pose wants the ankle, how it wants the foot turned in the world, and what turns that of the joints so. */
+  readonly ankle: Float64Array;
+  readonly turned: Float64Array;
+  readonly by: Float64Array;
+  /** Where the points of the sole are, as posed, three numbers each. */
+  readonly points: Float64Array;
+  readonly offset: Float64Array;
+  /** The offset a step ago, and how long that step was. */
+  readonly before: Float64Array;
+  /** Where the point that bears stays: x, z. */
+  readonly anchor: Float64Array;
+  /** How the foot was turned in the world a step ago, as posed. */
+  readonly last: Float64Array;
+  /** The offset at the release, and its slope, a second. */
+  readonly left: Float64Array;
+  readonly slope: Float64Array;
+  /** What the offset was when the foot came down, and what it goes to until it comes down again; in the root's axes. */
+  readonly landed: Float64Array;
+  readonly goal: Float64Array;
+  /** How far the hips ought to have come down for it in this stance, and in the last one, metres. */
+  need: number;
+  needed: number;
+  holds: boolean;
+  bears: number;
+  since: number;
+}
+
+/** Feet that stay where they came down, whatever moves the body. */
+export interface Feet {
+  /**
+   * In place: a pose with its feet held, joint 0 on the root; those that bear stay, those that have been let go come back to the pose smoothly.
+   *
+   * @param posed the left and the right foot as the pose wants them, in the root's axes (see `FOOT`)
+   * @param down whether the left, and the right foot bear
+   * @param seconds since the last call
+   */
+  hold(
+    rotations: Float32Array,
+    hips: Numbers,
+    root: ArrayLike<number>,
+    posed: ArrayLike<number>,
+    down: ArrayLike<number>,
+    seconds: number,
+  ): void;
+  /** Forgets where the feet are. */
+  reset(): void;
+}
+
+/** @param like a clip of the skeleton, that the knees are read off */
+export function heldFeet(skeleton: PlaySkeleton, like: PlayClip): Feet {
+  const chain = legChain(skeleton);
+  const axes = kneeAxes(skeleton, like);
+  const feet = SIDES.map((side): Foot => footOf(skeleton.legs[side], skeleton.soles[side]));
+  const rootTurn = new Float64Array(4);
+  const turn = new Float64Array(4);
+  const foot = new Float64Array(4);
+  const back = new Float64Array(4);
+  const v = new Float64Array(3);
+  const { place, world } = chain;
+  let drop = 0;
+
+  /** Places of the sole as posed, and which of them is lowest. */
+  const readSole = ({ sole, points, ankle, leg, by }: Foot): number => {
+    const a = leg.ankle * 3;
+    let low = 0;
+    for (let i = 0; i < sole.length; i++) {
+      const { joint, x, y, z } = sole[i];
+      const o = i * 3;
+      rotate(points, o, world, joint * 4, x, y, z);
+      for (let k = 0; k < 3; k++) points[o + k] += place[joint * 3 + k] - place[a + k];
+      rotate(points, o, by, 0, points[o], points[o + 1], points[o + 2]);
+      for (let k = 0; k < 3; k++) points[o + k] += ankle[k];
+      if (points[o + 1] < points[low * 3 + 1]) low = i;
+    }
+    return low;
+  };
+  /** How far a foot, as posed, has turned about the vertical since the last step; it may be pitched however steeply. */
+  const turnedSince = ({ turned, last }: Foot): number => {
+    const [x, y, z, w] = [last[0], last[1], last[2], last[3]];
+    // The y and w of now · last⁻¹.
+    const dw = turned[3] * w + turned[0] * x + turned[1] * y + turned[2] * z;
+    const dy = -turned[3] * y + turned[1] * w - turned[2] * x + turned[0] * z;
+    return wrapAngle(2 * Math.atan2(dy, dw));
+  };
+  /** In place: where a point of the sole is with the foot's offset. */
+  const held = (own: Foot, i: number): void => {
+    heading(turn, 0, own.offset[3]);
+    rotate(v, 0, turn, 0, own.points[i * 3] - own.ankle[0], 0, own.points[i * 3 + 2] - own.ankle[2]);
+    own.anchor[0] = own.ankle[0] + own.offset[0] + v[0];
+    own.anchor[1] = own.ankle[2] + own.offset[2] + v[2];
+  };
+
+  /** How much lower the hips would have to be for the leg to reach where the foot is held without being straightened more than it was, metres. */
+  const lack = ({ leg: { hip, knee, ankle }, ankle: wanted, offset }: Foot): number => {
+    const h = hip * 3;
+    const length = between(place, hip, knee) + between(place, knee, ankle);
+    const most = Math.max(EASY * length, between(place, hip, ankle));
+    const x = wanted[0] + offset[0] - place[h],
+      z = wanted[2] + offset[2] - place[h + 2];
+    const y = place[h + 1] + drop - wanted[1] - offset[1];
+    return Math.max(0, y - Math.sqrt(Math.max(0, most * most - x * x - z * z)));
+  };
+
+  const follow = (own: Foot, bears: boolean, facing: number, seconds: number): void => {
+    const low = readSole(own);
+    own.before.set(own.offset);
+    const { offset } = own;
+    if (bears) {
+      if (!own.holds) {
+        // It has come down: from here on it stays.
+        decay(own, facing, seconds);
+        own.holds = true;
+        own.need = 0;
+        toRoot(own.landed, offset, facing);
+        own.bears = low;
+        held(own, low);
+      } else {
+        offset[3] -= turnedSince(own);
+        const at = own.bears * 3;
+        heading(turn, 0, offset[3]);
+        rotate(v, 0, turn, 0, own.points[at] - own.ankle[0], 0, own.points[at + 2] - own.ankle[2]);
+        offset[0] = own.anchor[0] - v[0] - own.ankle[0];
+        offset[2] = own.anchor[1] - v[2] - own.ankle[2];
+        // The change from one point of the sole to the next moves nothing.
+        if (own.bears !== low) {
+          own.bears = low;
+          held(own, low);
+        }
+      }
+    } else if (own.holds) {
+      own.holds = false;
+      own.since = 0;
+      own.left.set(offset);
+      own.needed = own.need;
+      // As much as it went from the pose, it will go again: next time it lands half of that to the other side.
+      toRoot(own.goal, offset, facing);
+      for (let k = 0; k < OFFSET; k++) own.goal[k] = (own.landed[k] - own.goal[k]) / 2;
+      decay(own, facing, seconds);
+    } else decay(own, facing, seconds);
+    offset[1] = Math.max(0, -own.points[low * 3 + 1]);
+    for (let k = 0; k < 4; k++) own.last[k] = own.turned[k];
+    if (seconds > 0 && own.holds) {
+      for (let k = 0; k < OFFSET; k++) own.slope[k] = (offset[k] - own.before[k]) / seconds;
+    }
+  };
+
+  return {
+    hold(rotations, hips, root, posed, down, seconds) {
+      heading(rootTurn, 0, root[2]);
+      // As low as either leg needed it in its last stance.
+      const low = Math.min(LOWEST, Math.max(feet[0].needed, feet[1].needed));
+      drop += (low - drop) * (1 - Math.exp(-seconds / LOWERING));
+      hips[1] -= drop;
+      for (let s = 0; s < 2; s++) {
+        const { toe } = feet[s].leg;
+        for (let k = 0; toe >= 0 && k < 4; k++) rotations[toe * 4 + k] = posed[s * FOOT + 7 + k];
+      }
+      followChain(chain, skeleton, rotations, hips, root, rootTurn);
+      for (let s = 0; s < 2; s++) {
+        const { ankle, turned, by, leg } = feet[s];
+        const o = s * FOOT;
+        rotate(ankle, 0, rootTurn, 0, posed[o], posed[o + 1], posed[o + 2]);
+        ankle[0] += root[0];
+        ankle[2] += root[1];
+        multiply(turned, 0, rootTurn, 0, posed, o + 3);
+        // What turns the foot of the chain as the pose wants it: turned · world⁻¹.
+        for (let k = 0; k < 3; k++) back[k] = -world[leg.ankle * 4 + k];
+        back[3] = world[leg.ankle * 4 + 3];
+        multiply(by, 0, turned, 0, back, 0);
+      }
+      for (let s = 0; s < 2; s++) follow(feet[s], down[s] > 0, root[2], seconds);
+      for (let s = 0; s < 2; s++) {
+        const { leg, offset, ankle, turned } = feet[s];
+        if (feet[s].holds) feet[s].need = Math.max(feet[s].need, lack(feet[s]));
+        heading(turn, 0, offset[3]);
+        multiply(foot, 0, turn, 0, turned, 0);
+        reachWithLeg(
+          rotations,
+          place,
+          world,
+          skeleton.parents,
+          leg,
+          ankle[0] + offset[0],
+          ankle[1] + offset[1],
+          ankle[2] + offset[2],
+          foot,
+          axes[SIDES[s]],
+        );
+      }
+    },
+    reset() {
+      for (const own of feet) {
+        own.offset.fill(0);
+        own.left.fill(0);
+        own.slope.fill(0);
+        own.goal.fill(0);
+        own.holds = false;
+        own.since = RELEASE;
+        own.need = own.needed = 0;
+      }
+      drop = 0;
+    },
+  };
+}
+
+/** In place: an offset, a quintic from its value and slope at the release to where the foot shall land. */
+function decay(own: Foot, facing: number, seconds: number): void {
+  const { goal, offset, left, slope } = own;
+  own.since = Math.min(RELEASE, own.since + seconds);
+  const t = own.since / RELEASE;
+  const come = t * t * t * (10 - 15 * t + 6 * t * t);
+  const along = RELEASE * (t - 6 * t ** 3 + 8 * t ** 4 - 3 * t ** 5);
+  const c = Math.cos(facing),
+    s = Math.sin(facing);
+  for (let k = 0; k < OFFSET; k++) {
+    const there = k === 0 ? c * goal[0] + s * goal[2] : k === 2 ? c * goal[2] - s * goal[0] : goal[k];
+    const away = left[k] - there;
+    // A slope that would carry it far out is not followed.
+    const most = (STEEPEST * Math.abs(away)) / RELEASE + 1e-3;
+    offset[k] = there + away * (1 - come) + Math.max(-most, Math.min(most, slope[k])) * along;
+  }
+}
+
+/** An offset in the axes of a root that faces some way. */
+function toRoot(out: Float64Array, offset: Float64Array, facing: number): void {
+  const c = Math.cos(facing),
+    s = Math.sin(facing);
+  out[0] = c * offset[0] - s * offset[2];
+  out[1] = 0;
+  out[2] = s * offset[0] + c * offset[2];
+  out[3] = offset[3];
+}
+
+const footOf = (leg: PlayLeg, sole: readonly SolePoint[]): Foot => ({
+  leg,
+  sole,
+  ankle: new Float64Array(3),
+  turned: new Float64Array(4),
+  by: new Float64Array(4),
+  points: new Float64Array(sole.length * 3),
+  offset: new Float64Array(OFFSET),
+  before: new Float64Array(OFFSET),
+  anchor: new Float64Array(2),
+  last: new Float64Array(4),
+  left: new Float64Array(OFFSET),
+  slope: new Float64Array(OFFSET),
+  landed: new Float64Array(OFFSET),
+  goal: new Float64Array(OFFSET),
+  need: 0,
+  needed: 0,
+  holds: false,
+  bears: 0,
+  since: RELEASE,
+});
+
+const between = (place: Float64Array, a: number, b: number): number =>
+  Math.sqrt((place[a * 3] - place[b * 3]) ** 2 + (place[a * 3 + 1] - place[b * 3 + 1]) ** 2 + (place[a * 3 + 2] - place[b * 3 + 2]) ** 2);

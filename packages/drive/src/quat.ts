@@ -1,0 +1,66 @@
+/** Numbers in a flat array; every function writes in place, from an index on, and allocates nothing. */
+export type Numbers = Float32Array | Float64Array;
+
+/** out = a · b; out may be either. */
+export function multiply(out: Numbers, o: number, a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number): void {
+  const ax = a[i],
+    ay = a[i + 1],
+    az = a[i + 2],
+    aw = a[i + 3];
+  const bx = b[j],
+    by = b[j + 1],
+    bz = b[j + 2],
+    bw = b[j + 3];
+  out[o] = aw * bx + ax * bw + ay * bz - az * by;
+  out[o + 1] = aw * by - ax * bz + ay * bw + az * bx;
+  out[o + 2] = aw * bz + ax * by - ay * bx + az * bw;
+  out[o + 3] = aw * bw - ax * bx - ay * by - az * bz;
+}
+
+/** out = a⁻¹ · b for unit quaternions. */
+export function multiplyInverse(out: Numbers, o: number, a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number): void {
+  const ax = -a[i],
+    ay = -a[i + 1],
+    az = -a[i + 2],
+    aw = a[i + 3];
+  const bx = b[j],
+    by = b[j + 1],
+    bz = b[j + 2],
+    bw = b[j + 3];
+  out[o] = aw * bx + ax * bw + ay * bz - az * by;
+  out[o + 1] = aw * by - ax * bz + ay * bw + az * bx;
+  out[o + 2] = aw * bz + ax * by - ay * bx + az * bw;
+  out[o + 3] = aw * bw - ax * bx - ay * by - az * bz;
+}
+
+/** out = q · (x, y, z). */
+export function rotate(out: Numbers, o: number, q: ArrayLike<number>, i: number, x: number, y: number, z: number): void {
+  const qx = q[i],
+    qy = q[i + 1],
+    qz = q[i + 2],
+    qw = q[i + 3];
+  const tx = 2 * (qy * z - qz * y),
+    ty = 2 * (qz * x - qx * z),
+    tz = 2 * (qx * y - qy * x);
+  out[o] = x + qw * tx + qy * tz - qz * ty;
+  out[o + 1] = y + qw * ty + qz * tx - qx * tz;
+  out[o + 2] = z + qw * tz + qx * ty - qy * tx;
+}
+
+export function normalize(q: Numbers, o: number): void {
+  const n = 1 / Math.sqrt(q[o] * q[o] + q[o + 1] * q[o + 1] + q[o + 2] * q[o + 2] + q[o + 3] * q[o + 3]);
+  q[o] *= n;
+  q[o + 1] *= n;
+  q[o + 2] *= n;
+  q[o + 3] *= n;
+}
+
+/** out = a turn about +Y. */
+export function heading(out: Numbers, o: number, radians: number): void {
+  out[o] = 0;
+  out[o + 1] = Math.sin(radians / 2);
+  out[o + 2] = 0;
+  out[o + 3] = Math.cos(radians / 2);
+}
+
+export const wrapAngle = (radians: number): number => radians - 2 * Math.PI * Math.round(radians / (2 * Math.PI));
