@@ -1,7 +1,7 @@
 import { Argument, Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { SCRIPTS } from '@lantern/capture';
 import { CAST } from '@lantern/cast';
-import { InputError } from '@lantern/motion';
+import { InputError, SLOT_LISTS } from '@lantern/motion';
 import { capture } from './capture';
 import { contacts } from './contacts';
 import { character, fit } from './fit';
@@ -9,7 +9,9 @@ import { inspect } from './inspect';
 import { joins } from './joins';
 import { loops } from './loops';
 import { make } from './make';
+import { field } from './field';
 import { measure } from './measure';
+import { set } from './set';
 
 /** Exit codes of every command: done, our fault, wrong use, bad input. */
 const EXIT = { done: 0, ours: 1, use: 2, input: 3 } as const;
@@ -47,6 +49,18 @@ function program(): Command {
     .action(async (project: string, options: Parameters<typeof make>[1]) => {
       if (!(await make(project, options))) process.exitCode = EXIT.input;
     });
+  command('set', 'coverage, ends and contract of a set')
+    .argument('<project>')
+    .option('--set <name>', 'which of its sets; the first unless named')
+    .addOption(new Option('--slots <list>', 'a ready list, where the project has no set').choices(SLOT_LISTS).default('modest'))
+    .option('--allow-outside', 'files of the project may lie outside of its folder')
+    .action(set);
+  command('field', 'soundings of a blend field')
+    .argument('<project>')
+    .argument('<name>')
+    .option('--grid <n>', 'soundings along either side of the chart', whole(2, 60), 15)
+    .option('--allow-outside', 'files of the project may lie outside of its folder')
+    .action(field);
   command('measure', 'the figures of a finished .glb or .bvh').argument('<file>').action(measure);
   command('fit', 'a take onto a character')
     .argument('<take>')

@@ -87,7 +87,16 @@ export function frameAt({ fps, frames, loop }: PlayClip, seconds: number): reado
 }
 
 /** In place: adds a foot of a clip's track at an instant, by a weight; turns are taken in the hemisphere of what is there. */
-export function addFoot(out: Numbers, o: number, track: Float32Array, clip: PlayClip, side: number, seconds: number, w: number, size: number): void {
+export function addFoot(
+  out: Numbers,
+  o: number,
+  track: Float32Array,
+  clip: PlayClip,
+  side: number,
+  seconds: number,
+  w: number,
+  size: number,
+): void {
   const [a, b, u] = frameAt(clip, seconds);
   const p = (a * 2 + side) * size,
     q = (b * 2 + side) * size;

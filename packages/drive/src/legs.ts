@@ -12,8 +12,7 @@ export interface LegChain {
 /** The joints from joint 0 down to the toes. */
 export function legChain({ parents, legs, names }: PlaySkeleton): LegChain {
   const needed = new Set<number>();
-  for (const side of SIDES)
-    for (let j = legs[side].toe >= 0 ? legs[side].toe : legs[side].ankle; j >= 0; j = parents[j]) needed.add(j);
+  for (const side of SIDES) for (let j = legs[side].toe >= 0 ? legs[side].toe : legs[side].ankle; j >= 0; j = parents[j]) needed.add(j);
   return {
     order: Int32Array.from([...needed].sort((a, b) => a - b)),
     place: new Float64Array(names.length * 3),
@@ -56,7 +55,14 @@ export function footTracks(skeleton: PlaySkeleton, clip: PlayClip): Float32Array
   const upright = Float64Array.of(0, 0, 0, 1);
   const out = new Float32Array(clip.frames * 2 * FOOT);
   for (let f = 0; f < clip.frames; f++) {
-    followChain(chain, skeleton, clip.rotations.subarray(f * J * 4, (f + 1) * J * 4), clip.hips.subarray(f * 3, f * 3 + 3), [0, 0], upright);
+    followChain(
+      chain,
+      skeleton,
+      clip.rotations.subarray(f * J * 4, (f + 1) * J * 4),
+      clip.hips.subarray(f * 3, f * 3 + 3),
+      [0, 0],
+      upright,
+    );
     SIDES.forEach((side, s) => {
       const { ankle, toe } = skeleton.legs[side];
       const o = (f * 2 + s) * FOOT;
@@ -77,7 +83,14 @@ export function kneeAxes(skeleton: PlaySkeleton, clip: PlayClip): Readonly<Recor
   const sums = { left: new Float64Array(3), right: new Float64Array(3) };
   const v = new Float64Array(3);
   for (let f = 0; f < clip.frames; f++) {
-    followChain(chain, skeleton, clip.rotations.subarray(f * J * 4, (f + 1) * J * 4), clip.hips.subarray(f * 3, f * 3 + 3), [0, 0], upright);
+    followChain(
+      chain,
+      skeleton,
+      clip.rotations.subarray(f * J * 4, (f + 1) * J * 4),
+      clip.hips.subarray(f * 3, f * 3 + 3),
+      [0, 0],
+      upright,
+    );
     for (const side of SIDES) {
       const { hip, knee, ankle } = skeleton.legs[side];
       const at = (j: number, k: number) => chain.place[j * 3 + k];

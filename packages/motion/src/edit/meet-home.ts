@@ -55,8 +55,13 @@ export function meetHome(found: Groundwork, contacts: Contacts, pose: HomePose, 
     const i = ends.findIndex(({ frame }) => reaches(contact, frame));
     return i < 0 || isFixed(contact, ends) ? still : placed[i].feet[side];
   };
-  placeFeet(out, { globals, body }, contacts, moveOf, () => still, (side, f, ankle, turned) =>
-    ends.forEach((end, i) => settleFoot(placed[i].rolls[side], shareAt(end, f), ankle, turned)),
+  placeFeet(
+    out,
+    { globals, body },
+    contacts,
+    moveOf,
+    () => still,
+    (side, f, ankle, turned) => ends.forEach((end, i) => settleFoot(placed[i].rolls[side], shareAt(end, f), ankle, turned)),
   );
   return out;
 }
@@ -67,7 +72,12 @@ function settleFoot({ roll, rise, ball }: Roll, share: number, ankle: Float64Arr
   const [turn, arm] = [new Float64Array(4), new Float64Array(3)];
   rotate(arm, 0, turned, 0, ball, 0);
   for (let k = 0; k < 3; k++) ankle[k] += arm[k];
-  exp(turn, 0, roll.map((v) => v * share), 0);
+  exp(
+    turn,
+    0,
+    roll.map((v) => v * share),
+    0,
+  );
   multiply(turned, 0, turn, 0, turned, 0);
   rotate(arm, 0, turned, 0, ball, 0);
   for (let k = 0; k < 3; k++) ankle[k] -= arm[k];
@@ -104,7 +114,13 @@ interface Placed {
   readonly rolls: Readonly<Record<Side, Roll>>;
 }
 
-function placeHome({ motion, globals, body, soles, headings: facing }: Groundwork, contacts: Contacts, pose: HomePose, ends: readonly HomeEnd[], { frame }: HomeEnd): Placed {
+function placeHome(
+  { motion, globals, body, soles, headings: facing }: Groundwork,
+  contacts: Contacts,
+  pose: HomePose,
+  ends: readonly HomeEnd[],
+  { frame }: HomeEnd,
+): Placed {
   const { skeleton, fps } = motion;
   const J = skeleton.joints.length;
   const home = homeMotion(pose, skeleton, fps, [0, soles.floor, 0]);
@@ -112,7 +128,16 @@ function placeHome({ motion, globals, body, soles, headings: facing }: Groundwor
   const over = putOver(goal, headings(goal, body)[0], globals, facing[frame], frame, body.hips);
   // Feet that cannot go to the pose have it come to them.
   const fixed = SIDES.filter((side) => contacts[side].some((contact) => reaches(contact, frame) && isFixed(contact, ends)));
-  const at = fixed.length > 0 ? overFeet(goal, globals, frame, fixed.map((side) => body.legs[side].ankle), over) : over;
+  const at =
+    fixed.length > 0
+      ? overFeet(
+          goal,
+          globals,
+          frame,
+          fixed.map((side) => body.legs[side].ankle),
+          over,
+        )
+      : over;
   const turn = fromHeading(at.turn);
   const q = new Float64Array(4);
   const turns = new Float64Array(J * 3);

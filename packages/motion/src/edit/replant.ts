@@ -48,7 +48,13 @@ export function replant(
   }
   const middle = ({ from: a, to: b }: Interval) => (a + b) >> 1;
   const at = placedAt ?? middle;
-  const drop = placeFeet(out, found, contacts, (contact) => between(from, to, Math.min(frames - 1, at(contact))), (f) => between(from, to, f));
+  const drop = placeFeet(
+    out,
+    found,
+    contacts,
+    (contact) => between(from, to, Math.min(frames - 1, at(contact))),
+    (f) => between(from, to, f),
+  );
   return { motion: out, hipsDownM: drop.reduce((most, v) => Math.max(most, v), 0) };
 }
 

@@ -66,7 +66,8 @@ export function homeDistance({ motion, globals, soles, weighted }: Groundwork, f
   weighted.joints.forEach((j, k) => {
     movePoint(moved, 0, over, goal, j * 3);
     const p = (frame * J + j) * 3;
-    square += weighted.weights[k] * ((moved[0] - positions[p]) ** 2 + (moved[1] - positions[p + 1]) ** 2 + (moved[2] - positions[p + 2]) ** 2);
+    square +=
+      weighted.weights[k] * ((moved[0] - positions[p]) ** 2 + (moved[1] - positions[p + 1]) ** 2 + (moved[2] - positions[p + 2]) ** 2);
   });
   let [worst, worstDeg] = [0, -1];
   const turned = [0, 0, 0, 1];

@@ -1,26 +1,22 @@
 import { InputError, type Place, type Warning } from '../error';
 import { writeBvh } from '../formats/bvh-write';
-import type { Cast, Character } from '../character/character';
-import { readCharacter } from '../character/read-character';
+import type { Cast } from '../character/character';
 import { writeCharacterGlb } from '../character/character-write';
 import { thinnedKeys } from '../character/thinned-keys';
 import { writeGlb, type NamedClip } from '../character/glb-write';
 import { joinFigures, type JoinFigures } from '../join/figures';
 import type { Joined } from '../join/joined';
-import { readAsf } from '../formats/asf';
-import { readTake } from '../formats/read-take';
 import { anyFigures, type PoseFigures } from '../measure/clip-figures';
 import type { Kink } from '../measure/kink';
 import type { Likeness } from '../measure/likeness';
 import { worldMotion, type Clip } from '../model/clip';
-import { describeTake } from '../passport/describe-take';
-import type { Motion } from '../model/motion';
 import { againstSource } from '../recipe/against-source';
 import { stepClips } from '../recipe/step-clips';
 import { troublesOf } from '../steps';
 import type { ClipRecipe } from '../recipe/recipe';
 import { shipClip } from '../recipe/ship';
 import type { Project } from './schema';
+import { readProject, type PreparedTake } from './read-project';
 import { projectSources } from './sources';
 
 export interface MadeFile {
@@ -82,14 +78,6 @@ export interface Report {
   readonly warnings: readonly Warning[];
 }
 
-/** A take in metres, as clips are cut from it, with what was odd about it. */
-export interface PreparedTake {
-  readonly motion: Motion;
-  readonly warnings: readonly Warning[];
-  /** Whom it is fitted to already, if to anybody. */
-  readonly character?: string | null;
-}
-
 /**
  * Makes everything that a project describes. A take that cannot be read, or a clip that cannot be made, fails by itself: the others are made.
  *
@@ -106,32 +94,8 @@ export async function make(
   readFile: (file: string) => Promise<Uint8Array>,
   progress: (done: number, of: number, name: string) => void = () => {},
 ): Promise<{ files: MadeFile[]; report: Report }> {
-  const takes = new Map<string, PreparedTake | InputError>();
-  for (const { id, file, animation, skeleton, ...overrides } of project.takes) {
-    const read = async (): Promise<PreparedTake> => {
-      const skeletons = skeleton === undefined ? [] : [readAsf(await readFile(skeleton), skeleton)];
-      const described = describeTake(readTake(await readFile(file), file, { skeletons }, animation), overrides);
-      return { motion: described.motion, warnings: described.passport.warnings };
-    };
-    takes.set(id, await orInputError(read, file));
-  }
-  const cast = new Map<string, Character>();
-  for (const { id, file } of project.characters) {
-    const character = await orInputError(async () => readCharacter(await readFile(file), id), file);
-    if (character instanceof InputError) throw character;
-    cast.set(id, character);
-  }
-  return makeClips(project, (id) => takes.get(id), cast, progress);
-}
-
-/** What was wanted, or what is wrong with the input and in which file. */
-async function orInputError<T>(run: () => Promise<T>, file: string): Promise<T | InputError> {
-  try {
-    return await run();
-  } catch (error) {
-    if (error instanceof InputError) return new InputError(error.code, error.message, { file, ...error.place });
-    throw error;
-  }
+  const { takeOf, cast } = await readProject(project, readFile);
+  return makeClips(project, takeOf, cast, progress);
 }
 
 /**

@@ -17,13 +17,15 @@ const listOf = (value: unknown): Fields[] => (Array.isArray(value) ? value.filte
  */
 export function oddities(json: unknown): Warning[] {
   if (!isFields(json)) return [];
-  const { takes, characters, joins, ship } = projectSchema.shape;
+  const { takes, characters, joins, sets, fields, ship } = projectSchema.shape;
   const shapes: readonly [string, unknown, Fields][] = [
     ['', [json], projectSchema.shape],
     ['takes', json.takes, takes.element.shape],
     ['characters', json.characters, characters.unwrap().element.shape],
     ['clips', json.clips, clipInputSchema.in.shape],
     ['joins', json.joins, joins.unwrap().element.shape],
+    ['sets', json.sets, sets.unwrap().element.shape],
+    ['fields', json.fields, fields.unwrap().element.shape],
     ['ship', [json.ship], ship.unwrap().shape],
   ];
   const unknown = shapes.flatMap(([where, list, shape]) => {

@@ -1,5 +1,6 @@
 import { InputError } from '../error';
 import { characterIn } from '../recipe/with-fits';
+import { slotId } from '../set/slot';
 import { projectSchema, type Project } from './schema';
 
 /**
@@ -53,7 +54,40 @@ export function parseProject(text: string): Project {
       });
     }
   }
+  checkSets(parsed.data);
   return parsed.data;
+}
+
+/** Names in sets and fields that mean something which is not there. */
+function checkSets({ sets, fields, clips, characters }: Project): void {
+  const isClip = (name: string) => clips.some((clip) => clip.name === name);
+  const names = new Set<string>();
+  for (const { name, character, home, pins, slots } of sets) {
+    const fail = (message: string) => {
+      throw new InputError('project', `Set "${name}": ${message}`, { field: 'sets' });
+    };
+    if (names.has(name)) throw new InputError('project', `Two sets are called "${name}".`, { field: 'sets' });
+    names.add(name);
+    if (character !== null && !characters.some(({ id }) => id === character)) fail(`"${character}" is not among the characters.`);
+    if (home && !isClip(home.clip)) fail(`its home pose is of "${home.clip}", which is not among the clips.`);
+    const ids = new Set<string>();
+    for (const id of slots.map(slotId)) {
+      if (ids.has(id)) fail(`it has the slot "${id}" twice.`);
+      ids.add(id);
+    }
+    for (const [slot, clip] of Object.entries(pins)) {
+      if (!ids.has(slot)) fail(`"${clip}" is pinned to "${slot}", which is none of its slots.`);
+      if (!isClip(clip)) fail(`"${clip}" is pinned to "${slot}", but is not among the clips.`);
+    }
+  }
+  names.clear();
+  for (const { name, clips: own } of fields) {
+    if (names.has(name)) throw new InputError('project', `Two fields are called "${name}".`, { field: 'fields' });
+    names.add(name);
+    const missing = own.find((clip) => !isClip(clip));
+    if (missing)
+      throw new InputError('project', `Field "${name}" has the clip "${missing}", which is not among the clips.`, { field: 'fields' });
+  }
 }
 
 /** About where a field stands in the text: the lines of its keys are followed one after the other. */

@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { takeOverridesSchema } from '../passport/overrides';
 import { savedFitSchema } from '../fit/settings';
 import { joinSchema } from '../join/schema';
+import { fieldSchema } from '../set/field-schema';
+import { setSchema } from '../set/schema';
 import { clipInputSchema } from '../recipe/clip-document';
 
 const id = z.string().min(1).max(200);
@@ -38,6 +40,10 @@ export const projectSchema = z.object({
   clips: z.array(clipInputSchema).min(1).max(MOST_CLIPS),
   /** Clips and cuts end to end; a clip may be cut from one as from a take. */
   joins: z.array(joinSchema).max(1000).default([]),
+  /** What of a character's clips a game plays, slot by slot. */
+  sets: z.array(setSchema).max(100).default([]),
+  /** Clips that are blended by inputs. */
+  fields: z.array(fieldSchema).max(200).default([]),
   ship: z
     .object({
       /** The one file with all clips; with `oneFilePerClip` only its folder counts. */

@@ -5,13 +5,16 @@ import { buildJoin } from '../join/build-join';
 import type { Joined } from '../join/joined';
 import type { Clip } from '../model/clip';
 import type { Motion } from '../model/motion';
+import type { HomePose } from '../model/home-pose';
 import { skeletonSignature } from '../model/signature';
+import { homeFrom } from '../set/home';
+import type { RecipeStep } from '../steps';
 import { recipeRunner, type ClipRecipe } from '../recipe/recipe';
 import { characterIn, mappingOf, withFits } from '../recipe/with-fits';
-import type { PreparedTake } from './make';
+import type { PreparedTake } from './read-project';
 import type { Project } from './schema';
 
-type Described = Pick<Project, 'clips' | 'fits'> & Partial<Pick<Project, 'joins'>>;
+type Described = Pick<Project, 'clips' | 'fits'> & Partial<Pick<Project, 'joins' | 'sets'>>;
 
 /** What a project's clips and joins are made from: takes, and joins that clips are cut from as from takes. */
 export interface Sources {
@@ -24,6 +27,8 @@ export interface Sources {
   character(clip: Described['clips'][number]): string | null;
   /** Whom the pieces of a join are fitted to: all of them alike, or it cannot be made. */
   characterOfJoin(name: string): string | null;
+  /** The home pose of a character's set; null where none is chosen. */
+  home(character: string | null): HomePose | null;
 }
 
 /**
@@ -50,13 +55,30 @@ export function projectSources(project: Described, takeOf: (id: string) => Prepa
     if (found instanceof InputError) throw found;
     return found.motion;
   };
-  const run = ({ source: { take, from, to }, steps }: Described['clips'][number]) => {
+  const run = (clip: Described['clips'][number]) => {
+    const { take, from, to } = clip.source;
     const motion = motionOf(take);
     const signature = skeletonSignature(motion.skeleton);
     const runner = runners.get(take) ?? recipeRunner(withMapping(motion, mappingOf(signature, project.fits)), cast);
     runners.set(take, runner);
-    return { run: runner, recipe: { from, to, steps: withFits(steps, signature, project.fits) } };
+    return { run: runner, recipe: { from, to, steps: withFits(withHome(clip), signature, project.fits) } };
   };
+  // Ends that meet home do so in the pose of the character's set; the clip that the pose is of does so as it is without.
+  const homes = new Map<string | null, HomePose | null>();
+  const homeOf = (character: string | null): HomePose | null => {
+    const known = homes.get(character);
+    if (known !== undefined) return known;
+    homes.set(character, null);
+    const home = project.sets?.find((set) => set.character === character && set.home)?.home;
+    const clip = home && project.clips.find(({ name }) => name === home.clip);
+    if (!home || !clip) return null;
+    const { run: runner, recipe } = run({ ...clip, steps: clip.steps.filter(({ kind }) => kind !== 'meet-home') });
+    const pose = homeFrom(runner(recipe), home.frame);
+    homes.set(character, pose);
+    return pose;
+  };
+  const withHome = (clip: Described['clips'][number]): RecipeStep[] =>
+    clip.steps.map((step) => (step.kind === 'meet-home' && !step.pose ? { ...step, pose: homeOf(character(clip)) ?? undefined } : step));
   const joined = (name: string): Joined => {
     const known = made.get(name);
     if (known) return known;
@@ -95,5 +117,5 @@ export function projectSources(project: Described, takeOf: (id: string) => Prepa
     return clip && !through.includes(name) ? characterThrough(clip, [...through, name]) : null;
   };
   const character = (clip: Described['clips'][number]) => characterThrough(clip, []);
-  return { prepared, run, joined, character, characterOfJoin };
+  return { prepared, run, joined, character, characterOfJoin, home: homeOf };
 }

@@ -124,7 +124,12 @@ export function clipTraits(clip: Clip): ClipTraits | null {
 }
 
 /** Somebody who goes at both ends: on in another direction, or in another gait. */
-function onTheMove(ground: Groundwork, at: Course, own: Interval, falls: readonly Landing[]): Partial<ClipTraits> & Pick<ClipTraits, 'kind'> {
+function onTheMove(
+  ground: Groundwork,
+  at: Course,
+  own: Interval,
+  falls: readonly Landing[],
+): Partial<ClipTraits> & Pick<ClipTraits, 'kind'> {
   const reach = Math.max(2, Math.round(0.3 * ground.motion.fps));
   const [first, last] = [
     { from: own.from, to: Math.min(own.to, own.from + reach) },
@@ -142,7 +147,13 @@ function onTheMove(ground: Groundwork, at: Course, own: Interval, falls: readonl
     return { kind: 'pivot', gait: before, turnDeg: turned, speedMps: at.speedIn(first), foot: bearsAt(ground.contacts, slowest) };
   if (before === after) return { kind: null, gait: before, direction: eighth(at.courseIn(own) - ground.headings[own.from]) };
   const into = falls.find(({ frame }) => frame + own.from >= middle);
-  return { kind: 'between', gait: before, toGait: after, foot: into?.side ?? null, direction: eighth(at.courseIn(own) - ground.headings[middle]) };
+  return {
+    kind: 'between',
+    gait: before,
+    toGait: after,
+    foot: into?.side ?? null,
+    direction: eighth(at.courseIn(own) - ground.headings[middle]),
+  };
 }
 
 interface Course {

@@ -34,7 +34,18 @@ export function contractCsv(lines: readonly ContractLine[]): string {
     return /[",\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text;
   };
   const rows = lines.map(({ id, title, unit, digits, asked, measured, clip, warp, breaks }) =>
-    [id, title, asked, measured === null ? null : Number(measured.toFixed(digits + 1)), unit, clip, warp?.time ?? null, warp?.stride ?? null, warp?.path ?? null, breaks]
+    [
+      id,
+      title,
+      asked,
+      measured === null ? null : Number(measured.toFixed(digits + 1)),
+      unit,
+      clip,
+      warp?.time ?? null,
+      warp?.stride ?? null,
+      warp?.path ?? null,
+      breaks,
+    ]
       .map((value) => cell(typeof value === 'number' ? Number(value.toFixed(4)) : value))
       .join(','),
   );

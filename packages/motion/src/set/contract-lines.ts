@@ -1,7 +1,8 @@
 import { speedChange } from '../steps/speed';
 import { groundwork } from '../measure/groundwork';
 import { played } from '../measure/played';
-import type { Clip } from '../model/clip';
+import { wayOf } from '../measure/way';
+import { worldMotion, type Clip } from '../model/clip';
 import type { Coverage, SetClip, SlotReport } from './coverage';
 import { askedSpeed, type Contract } from './contract';
 import { speedCourse } from './speed-course';
@@ -51,8 +52,10 @@ export function contractLines(contract: Contract, { slots }: Coverage, clips: re
       return report.slot.kind === kind && own ? [{ report, own }] : [];
     });
   const lines: ContractLine[] = [];
-  const add = (line: Partial<ContractLine> & Pick<ContractLine, 'id' | 'title' | 'unit' | 'digits' | 'asked' | 'measured'>, at?: { report: SlotReport; own: SetClip }) =>
-    lines.push({ slot: at?.report.id ?? null, clip: at?.own.id ?? null, warp: null, breaks: null, reach: null, ...line });
+  const add = (
+    line: Partial<ContractLine> & Pick<ContractLine, 'id' | 'title' | 'unit' | 'digits' | 'asked' | 'measured'>,
+    at?: { report: SlotReport; own: SetClip },
+  ) => lines.push({ slot: at?.report.id ?? null, clip: at?.own.id ?? null, warp: null, breaks: null, reach: null, ...line });
   const gaitOf = ({ slot }: SlotReport): Gait => ('gait' in slot ? slot.gait : 'walk');
 
   for (const report of slots) {
@@ -61,7 +64,18 @@ export function contractLines(contract: Contract, { slots }: Coverage, clips: re
     const at = filled('loop').find((own) => own.report === report);
     const asked = report.slot.speedMps ?? askedSpeed(contract, gait, direction);
     const title = `${gait} ${direction === 'forward' ? 'ahead' : direction}`;
-    add({ id: `speedMps/${gait}/${direction}`, title, unit: 'm/s', digits: 2, asked, measured: at?.own.traits.speedMps ?? null, ...(at && speedLine(at.own.clip, asked)) }, at);
+    add(
+      {
+        id: `speedMps/${gait}/${direction}`,
+        title,
+        unit: 'm/s',
+        digits: 2,
+        asked,
+        measured: at?.own.traits.speedMps ?? null,
+        ...(at && speedLine(at.own.clip, asked)),
+      },
+      at,
+    );
   }
   for (const [kind, rate, seconds] of [
     ['start', 'accelerationMps2', 'from standing'],
@@ -73,39 +87,120 @@ export function contractLines(contract: Contract, { slots }: Coverage, clips: re
       const asked = contract[rate][gait] ?? null;
       // With the speed at its end kept, quicker means a shorter time and a shorter way in the same measure.
       const time = asked && measured ? asked / measured : 1;
-      add({ id: `${rate}/${gait}`, title: `${gait}, ${seconds}`, unit: 'm/s²', digits: 1, asked, measured, ...warped(asked && measured ? { ...NO_WARP, time, stride: 1 / time } : null) }, at);
+      add(
+        {
+          id: `${rate}/${gait}`,
+          title: `${gait}, ${seconds}`,
+          unit: 'm/s²',
+          digits: 1,
+          asked,
+          measured,
+          ...warped(asked && measured ? { ...NO_WARP, time, stride: 1 / time } : null),
+        },
+        at,
+      );
       if (kind === 'start') continue;
       const metres = at.own.traits.distanceM;
       const stop = contract.stoppingM[gait] ?? null;
-      add({ id: `stoppingM/${gait}`, title: `${gait}, way to stop`, unit: 'm', digits: 2, asked: stop, measured: metres, ...ratioLine(stop, metres, 'stride') }, at);
+      add(
+        {
+          id: `stoppingM/${gait}`,
+          title: `${gait}, way to stop`,
+          unit: 'm',
+          digits: 2,
+          asked: stop,
+          measured: metres,
+          ...ratioLine(stop, metres, 'stride'),
+        },
+        at,
+      );
     }
   }
   for (const at of filled('arc')) {
     const gait = gaitOf(at.report);
     const measured = Math.abs(at.own.traits.turnDegS);
     const asked = contract.turnRateDegS[gait] ?? null;
-    add({ id: `turnRateDegS/${gait}`, title: `${gait}, arc to the ${at.own.traits.turnDegS > 0 ? 'left' : 'right'}`, unit: '°/s', digits: 0, asked, measured, ...ratioLine(asked, measured, 'path') }, at);
+    add(
+      {
+        id: `turnRateDegS/${gait}`,
+        title: `${gait}, arc to the ${at.own.traits.turnDegS > 0 ? 'left' : 'right'}`,
+        unit: '°/s',
+        digits: 0,
+        asked,
+        measured,
+        ...ratioLine(asked, measured, 'path'),
+      },
+      at,
+    );
   }
   for (const angle of contract.turnAnglesDeg)
     for (const side of ['left', 'right'] as const) {
       const at = filled('turn').find(({ report: { slot } }) => slot.kind === 'turn' && slot.angle === angle && slot.side === side);
       const measured = at ? Math.abs(at.own.traits.turnDeg) : null;
-      add({ id: `turnAnglesDeg/${side}/${angle}`, title: `turn ${side} by ${angle}°`, unit: '°', digits: 1, asked: angle, measured, ...ratioLine(angle, measured, 'path') }, at);
+      add(
+        {
+          id: `turnAnglesDeg/${side}/${angle}`,
+          title: `turn ${side} by ${angle}°`,
+          unit: '°',
+          digits: 1,
+          asked: angle,
+          measured,
+          ...ratioLine(angle, measured, 'path'),
+        },
+        at,
+      );
     }
   if (contract.turnAnglesDeg.length === 0)
     for (const at of filled('turn')) {
       const { slot } = at.report;
       if (slot.kind !== 'turn') continue;
-      add({ id: `turnAnglesDeg/${slot.side}/${slot.angle}`, title: `turn ${slot.side} by ${slot.angle}°`, unit: '°', digits: 1, asked: null, measured: Math.abs(at.own.traits.turnDeg) }, at);
+      add(
+        {
+          id: `turnAnglesDeg/${slot.side}/${slot.angle}`,
+          title: `turn ${slot.side} by ${slot.angle}°`,
+          unit: '°',
+          digits: 1,
+          asked: null,
+          measured: Math.abs(at.own.traits.turnDeg),
+        },
+        at,
+      );
     }
   for (const at of filled('flight')) {
     const height = hopHeight(at.own.clip);
-    add({ id: 'hopHeightM', title: 'hop, height of the hips', unit: 'm', digits: 2, asked: contract.hopHeightM ?? null, measured: height }, at);
-    add({ id: 'hopLengthM', title: 'hops, way in all', unit: 'm', digits: 2, asked: contract.hopLengthM ?? null, measured: at.own.traits.distanceM, ...ratioLine(contract.hopLengthM ?? null, at.own.traits.distanceM, 'stride') }, at);
+    add(
+      { id: 'hopHeightM', title: 'hop, height of the hips', unit: 'm', digits: 2, asked: contract.hopHeightM ?? null, measured: height },
+      at,
+    );
+    add(
+      {
+        id: 'hopLengthM',
+        title: 'hops, way in all',
+        unit: 'm',
+        digits: 2,
+        asked: contract.hopLengthM ?? null,
+        measured: at.own.traits.distanceM,
+        ...ratioLine(contract.hopLengthM ?? null, at.own.traits.distanceM, 'stride'),
+      },
+      at,
+    );
   }
   for (const at of filled('step'))
-    add({ id: 'stepHeightM', title: 'step, height', unit: 'm', digits: 2, asked: contract.stepHeightM ?? null, measured: Math.abs(at.own.traits.riseM) }, at);
-  const widest = clips.reduce<SetClip | null>((best, own) => (own.traits.figures.rootToHipsCm > (best?.traits.figures.rootToHipsCm ?? -1) ? own : best), null);
+    add(
+      {
+        id: 'stepHeightM',
+        title: 'step, height',
+        unit: 'm',
+        digits: 2,
+        asked: contract.stepHeightM ?? null,
+        measured: Math.abs(at.own.traits.riseM),
+      },
+      at,
+    );
+  const widest = clips.reduce<SetClip | null>(
+    (best, own) => (own.traits.figures.rootToHipsCm > (best?.traits.figures.rootToHipsCm ?? -1) ? own : best),
+    null,
+  );
   if (widest) {
     const measured = widest.traits.figures.rootToHipsCm / 100;
     const asked = contract.capsuleRadiusM ?? null;
@@ -147,7 +242,9 @@ function warped(warp: Warp | null): Pick<ContractLine, 'warp' | 'breaks'> {
 
 /** What a speed asks of a loop's strides and time, and how slow and how fast it can be brought to go. */
 function speedLine(clip: Clip, asked: number | null): Partial<ContractLine> {
-  const change = (mps: number) => speedChange({ ...clip, travel: null }, { mps, by: 'mix' });
+  const motion = worldMotion(clip);
+  const going: Clip = { ...clip, motion, travel: null, way: wayOf(motion, clip.loop) };
+  const change = (mps: number) => speedChange(going, { mps, by: 'mix' });
   const now = change(1)?.mps;
   if (!now) return {};
   const can = (mps: number) => {

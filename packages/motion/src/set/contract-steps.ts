@@ -11,7 +11,11 @@ import { stepSchema, type RecipeStep, type RecipeStepInput } from '../steps';
  * @param steps of the clip as it stands
  * @returns null where nothing is asked, or no step can do it
  */
-export function stepsForContract(line: ContractLine, { traits }: Pick<SetClip, 'traits'>, steps: readonly RecipeStep[]): RecipeStep[] | null {
+export function stepsForContract(
+  line: ContractLine,
+  { traits }: Pick<SetClip, 'traits'>,
+  steps: readonly RecipeStep[],
+): RecipeStep[] | null {
   if (line.asked === null) return null;
   const [what] = line.id.split('/');
   const asked = line.asked;

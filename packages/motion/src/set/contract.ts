@@ -27,17 +27,14 @@ export type Contract = z.infer<typeof contractSchema>;
 /** A game that asks for nothing yet. */
 export const NO_CONTRACT: Contract = contractSchema.parse({});
 
-/** The speed that a game asks of a gait in a direction; where it says none for the direction, that ahead. */
-export function askedSpeed({ speedMps }: Contract, gait: Gait, direction: Direction): number | null {
-  const own = speedMps[gait];
-  return own?.[direction] ?? own?.forward ?? null;
-}
+/** The speed that a game asks of a gait in a direction. */
+export const askedSpeed = ({ speedMps }: Contract, gait: Gait, direction: Direction): number | null => speedMps[gait]?.[direction] ?? null;
 
 /**
  * The speed at which a slot's clip shall go; null where nobody says.
  *
  * @example
- * slotSpeed({ kind: 'loop', gait: 'walk', direction: 'left' }, contractSchema.parse({ speedMps: { walk: { forward: 1.4 } } })); // 1.4
+ * slotSpeed({ kind: 'loop', gait: 'walk', direction: 'left' }, contractSchema.parse({ speedMps: { walk: { left: 1.1 } } })); // 1.1
  */
 export function slotSpeed(slot: Slot, contract: Contract): number | null {
   if (slot.kind === 'loop') return slot.speedMps ?? askedSpeed(contract, slot.gait, slot.direction);

@@ -140,7 +140,10 @@ function faultsOf({ traits }: SetClip, ends: readonly HomeEnd[], off: number, as
     slide: { share: slideCm / bounds.slideCm, words: `a slide of ${slideCm.toFixed(2)} cm` },
     sink: { share: sinkCm / bounds.sinkCm, words: `a sink of ${sinkCm.toFixed(1)} cm` },
     home: { share: homeCm / bounds.homeCm, words: `ends ${homeCm.toFixed(1)} cm from home` },
-    asked: { share: speed / bounds.speed + off, words: asked === null ? 'farther from what the slot asks' : `${traits.speedMps.toFixed(2)} m/s of ${asked.toFixed(2)}` },
+    asked: {
+      share: speed / bounds.speed + off,
+      words: asked === null ? 'farther from what the slot asks' : `${traits.speedMps.toFixed(2)} m/s of ${asked.toFixed(2)}`,
+    },
   };
 }
 
@@ -150,7 +153,9 @@ const total = (faults: Faults): number => Object.values(faults).reduce((sum, { s
 function whyNot(faults: Faults, best: Faults): string {
   const keys = Object.keys(faults) as (keyof Faults)[];
   const worst = keys.reduce((a, b) => (faults[b].share - best[b].share > faults[a].share - best[a].share ? b : a));
-  return faults[worst].share - best[worst].share > 1e-3 ? `${faults[worst].words}, the other has ${best[worst].words}` : 'as good as the other';
+  return faults[worst].share - best[worst].share > 1e-3
+    ? `${faults[worst].words}, the other has ${best[worst].words}`
+    : 'as good as the other';
 }
 
 function figureOf({ traits: { figures } }: SetClip, homeCm: number | null, { bounds }: LocomotionSet): SlotReport['figure'] {
@@ -164,7 +169,9 @@ function loopOf(own: SetClip, set: LocomotionSet, chosen: ReadonlyMap<string, Se
   if (kind !== 'start' && kind !== 'stop') return null;
   const loops = set.slots.flatMap((slot, i) => {
     const found = slot.kind === 'loop' ? chosen.get(ids[i]) : undefined;
-    return found && found.traits.gait === gait && (found.traits.direction === direction || found.traits.direction === 'forward') ? [found] : [];
+    return found && found.traits.gait === gait && (found.traits.direction === direction || found.traits.direction === 'forward')
+      ? [found]
+      : [];
   });
   // Of several the one whose speed is nearest.
   const off = (loop: SetClip) => Math.abs(Math.log(loop.traits.speedMps / Math.max(0.01, speedMps)));

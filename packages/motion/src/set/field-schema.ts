@@ -9,7 +9,11 @@ export type FieldInput = (typeof FIELD_INPUTS)[number];
 export const fieldSchema = z.object({
   name: clipNameSchema,
   inputs: z
-    .union([z.tuple([z.literal('speed')]), z.tuple([z.literal('speed'), z.literal('turn')]), z.tuple([z.literal('speed'), z.literal('direction')])])
+    .union([
+      z.tuple([z.literal('speed')]),
+      z.tuple([z.literal('speed'), z.literal('turn')]),
+      z.tuple([z.literal('speed'), z.literal('direction')]),
+    ])
     .default(['speed', 'turn']),
   /** Loops, standing at what they measure. */
   clips: z.array(z.string().min(1).max(200)).max(60).default([]),

@@ -11,7 +11,11 @@ export interface HomeEnd extends HomeDistance {
 }
 
 /** Which ends of a clip meet the home pose: those of starts, stops, turns and idles, and of hops and steps at which he stands. */
-export function endsAtHome({ kind, standsFirst, standsLast }: Pick<ClipTraits, 'kind' | 'standsFirst' | 'standsLast'>): ('first' | 'last')[] {
+export function endsAtHome({
+  kind,
+  standsFirst,
+  standsLast,
+}: Pick<ClipTraits, 'kind' | 'standsFirst' | 'standsLast'>): ('first' | 'last')[] {
   switch (kind) {
     case 'idle':
       return ['first'];
@@ -62,7 +66,9 @@ export function homeFrom(clip: Clip, frame: number): HomePose | null {
  *
  * @returns null where nobody ever stands
  */
-export function proposeHome(clips: readonly { readonly name: string; readonly clip: Clip; readonly traits: ClipTraits }[]): HomeProposal | null {
+export function proposeHome(
+  clips: readonly { readonly name: string; readonly clip: Clip; readonly traits: ClipTraits }[],
+): HomeProposal | null {
   const ends: { ground: Groundwork; frame: number; name: string; own: number }[] = [];
   const idles: { ground: Groundwork; frame: number; name: string; own: number }[] = [];
   for (const { name, clip, traits } of clips) {
@@ -73,7 +79,9 @@ export function proposeHome(clips: readonly { readonly name: string; readonly cl
     if (traits.kind === 'idle') {
       const step = Math.max(1, Math.ceil(last / TRIED));
       for (let own = 0; own < last; own += step) idles.push({ ground, frame: start + own, name, own });
-    } else for (const end of endsAtHome(traits)) ends.push({ ground, frame: start + (end === 'first' ? 0 : last), name, own: end === 'first' ? 0 : last });
+    } else
+      for (const end of endsAtHome(traits))
+        ends.push({ ground, frame: start + (end === 'first' ? 0 : last), name, own: end === 'first' ? 0 : last });
   }
   const tried = idles.length > 0 ? idles : ends;
   const judged = tried.map(({ ground, frame, name, own }) => {

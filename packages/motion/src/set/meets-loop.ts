@@ -22,7 +22,14 @@ export interface LoopMeeting {
  *
  * @param loopMps speed of the loop, as it is measured
  */
-export function meetsLoop(clip: Clip, end: 'first' | 'last', loop: Clip, name: string, loopMps: number, endMps: number): LoopMeeting | null {
+export function meetsLoop(
+  clip: Clip,
+  end: 'first' | 'last',
+  loop: Clip,
+  name: string,
+  loopMps: number,
+  endMps: number,
+): LoopMeeting | null {
   const [a, b] = [played(clip), played(loop)];
   const [ga, gb] = [groundwork(a.motion), groundwork(b.motion)];
   if (!ga || !gb || a.motion.fps !== b.motion.fps) return null;

@@ -36,9 +36,7 @@ export const setSchema = z.object({
   /** Whom it is of; null: the clips that are on nobody, as they were captured. */
   character: id.nullable().default(null),
   /** A ready list, or slots one by one. */
-  slots: z
-    .union([z.enum(SLOT_LISTS).transform(slotList), z.array(slotSchema).max(500)])
-    .prefault('modest'),
+  slots: z.union([z.enum(SLOT_LISTS).transform(slotList), z.array(slotSchema).max(500)]).prefault('modest'),
   /** Clips that fill a slot whatever is measured, by slot. */
   pins: z.record(z.string().max(200), id).default({}),
   /** Clips of the character that are none of the set. */

@@ -44,7 +44,12 @@ const kinds = [
   z.object({ kind: z.literal('pivot'), gait, foot, angle }),
   /** From one gait into another; `foot`: the first to land in the other one. */
   z.object({ kind: z.literal('between'), gait, to: gait, foot: foot.optional() }),
-  z.object({ kind: z.literal('flight'), how: z.enum(['hop', 'leap']), on: z.enum(['both', 'left', 'right']), along: z.boolean().default(true) }),
+  z.object({
+    kind: z.literal('flight'),
+    how: z.enum(['hop', 'leap']),
+    on: z.enum(['both', 'left', 'right']),
+    along: z.boolean().default(true),
+  }),
   z.object({ kind: z.literal('step'), over: z.enum(['kerb', 'stairs']), way: z.enum(['up', 'down']) }),
 ] as const;
 

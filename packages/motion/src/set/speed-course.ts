@@ -31,7 +31,8 @@ export function speedCourse(clip: Pick<Clip, 'motion' | 'travel'>): SpeedCourse 
   const { globals, body, motion, contacts } = ground;
   const { fps, frames } = motion;
   const step = Math.max(3, Math.min(frames / 2, (strideFrames(contacts) ?? 0.9 * fps) / 2));
-  const channel = (k: number) => Float64Array.from({ length: frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + k]);
+  const channel = (k: number) =>
+    Float64Array.from({ length: frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + k]);
   const [x, z] = [movingAverage(channel(0), step), movingAverage(channel(2), step)];
   const mps = x.map((_, f) => {
     const [a, b] = [Math.max(0, f - 1), Math.min(frames - 1, f + 1)];

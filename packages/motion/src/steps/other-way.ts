@@ -23,7 +23,10 @@ export function onOtherWay(
   clip: Clip,
   step: string,
   staysLoop: boolean,
-  bend: (way: Travel, contacts: Contacts) => { readonly way: Travel; readonly lean: Lean | null; readonly placedAt?: (contact: Interval) => number },
+  bend: (
+    way: Travel,
+    contacts: Contacts,
+  ) => { readonly way: Travel; readonly lean: Lean | null; readonly placedAt?: (contact: Interval) => number },
 ): Clip {
   if (clip.travel) throw new InputError('order', `The ${step} step comes before the travel step.`);
   const { motion, loop } = clip;
