@@ -76,7 +76,7 @@ export default tseslint.config(
             from('capture', ['capture', 'motion']),
             from('cast', ['cast', 'motion']),
             from('unpack', ['unpack', 'motion']),
-            from('cli', ['cli', 'drive', 'motion', 'capture', 'cast', 'unpack']),
+            from('cli', ['cli', 'motion', 'capture', 'cast', 'unpack']),
             from('http', ['http', 'motion', 'capture']),
             from('server', ['server', 'http', 'motion', 'capture', 'cast', 'unpack']),
             from('worker', ['worker', 'drive', 'motion']),

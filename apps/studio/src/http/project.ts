@@ -4,6 +4,7 @@ import { savedClipSchema } from './clip';
 import { savedJoinSchema } from './join';
 import { known } from './known';
 import { madeFromSchema } from './made-from';
+import { savedSetSchema } from './set';
 
 export const projectInfoSchema = z.object({
   id: z.string(),
@@ -89,7 +90,7 @@ export const fitSchema = z.object({ source: z.string(), character: z.string(), s
 
 /** A row of the database that is not as it should be: it is named, and everything else goes on. */
 export interface BrokenRow {
-  readonly kind: 'take' | 'clip' | 'join' | 'character' | 'fit';
+  readonly kind: 'take' | 'clip' | 'join' | 'set' | 'character' | 'fit';
   readonly id: string;
   readonly name: string;
   /** What is wrong with it, and where. */
@@ -99,7 +100,7 @@ export interface BrokenRow {
 const rows = z.array(z.unknown());
 
 export const projectDataSchema = z
-  .object({ project: projectInfoSchema, takes: rows, clips: rows, joins: rows, characters: rows, fits: rows })
+  .object({ project: projectInfoSchema, takes: rows, clips: rows, joins: rows, sets: rows, characters: rows, fits: rows })
   .transform(({ project, ...all }) => {
     const broken: BrokenRow[] = [];
     return {
@@ -107,6 +108,7 @@ export const projectDataSchema = z
       takes: wholeRows(takeInfoSchema, 'take', all.takes, broken),
       clips: wholeRows(savedClipSchema, 'clip', all.clips, broken),
       joins: wholeRows(savedJoinSchema, 'join', all.joins, broken),
+      sets: wholeRows(savedSetSchema, 'set', all.sets, broken),
       characters: wholeRows(characterSchema, 'character', all.characters, broken),
       fits: wholeRows(fitSchema, 'fit', all.fits, broken),
       broken: broken as readonly BrokenRow[],

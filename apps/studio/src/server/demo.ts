@@ -1,13 +1,28 @@
 import { randomUUID } from 'node:crypto';
 import { capture, type ScriptName } from '@lantern/capture';
 import { castGlb } from '@lantern/cast';
-import { describeTake, findLoops, joinSchema, readTake, recipeSchema, writeBvh } from '@lantern/motion';
+import {
+  describeTake,
+  fieldSchema,
+  findLoops,
+  joinSchema,
+  proposals,
+  readTake,
+  recipeSchema,
+  segments,
+  setSchema,
+  stepSchema,
+  withStep,
+  writeBvh,
+} from '@lantern/motion';
 import { and, eq } from 'drizzle-orm';
 import { importCharacter } from './characters';
+import type { ClipSave } from '@/http/clip';
 import { saveClip } from './clips';
 import { saveJoin } from './joins';
 import type { Database } from './database';
 import { characters, projects } from './schema';
+import { saveSet } from './sets';
 import { changeTake, importTake } from './takes';
 
 const TAKES: readonly {
@@ -63,42 +78,100 @@ export async function addCast(database: Database): Promise<void> {
   }
 }
 
+/** What of a take is cut for the set: how the clip is called, and what the program calls it that proposes it. */
+const CUTS: Readonly<Partial<Record<ScriptName, readonly (readonly [name: string, proposal: RegExp])[]>>> = {
+  idle: [['wait', /^idle/]],
+  hush: [['hush-forward', /^sneak/]],
+  hop: [['hop-rope', /^hop$/]],
+  turn: [
+    ['stroll-start', /^walk-start/],
+    ['stroll-stop', /^walk-stop/],
+    ['turn-right-90', /^turn-right-90/],
+    ['turn-left-180', /^turn-left-180/],
+  ],
+};
+
+/** Clips that are others round an arc: metres to the left. */
+const ARCS: readonly (readonly [name: string, like: string, radius: number])[] = [
+  ['stroll-arc-left', 'stroll-forward', 1.6],
+  ['stroll-arc-right', 'stroll-forward', -1.6],
+  ['jog-arc-left', 'jog-forward', 3],
+  ['jog-arc-right', 'jog-forward', -3],
+];
+
+/** Clips as they are saved, by name. */
+type Saved = Map<string, { readonly id: string; readonly source: ClipSave['source'] }>;
+
 /**
- * Wick's takes from the simulated suit, two clips cut from his rounds, which are loops that the program itself proposes, and a join: he waits, strolls, jogs,
- * strolls again, and hops onto a box.
+ * Wick's takes from the simulated suit; clips cut from them, which the program itself proposes; a join: he waits, strolls, jogs, strolls again, and hops
+ * onto a box; and his set, of which a part is there.
  */
 export async function loadDemo(database: Database): Promise<void> {
   const ids = new Map<string, string>();
+  const saved: Saved = new Map();
+  const save = async (name: string, source: ClipSave['source'], steps: ClipSave['steps']) => {
+    const id = randomUUID();
+    ids.set(name, id);
+    saved.set(name, { id, source });
+    await saveClip(database, 'gullmouth', id, { name, source, steps, gait: '', direction: '', revision: 0 });
+  };
+  const loop = recipeSchema.parse([{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
+  const once = recipeSchema.parse([{ kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
   for (const { script, file, seed, seconds, tags, notes, star } of TAKES) {
     const { motion } = capture(script, { seed, seconds });
     const bytes = new TextEncoder().encode(writeBvh(motion));
     const take = await importTake(database, 'gullmouth', file, bytes);
     if (tags || notes || star) await changeTake(database, take.id, { tags, notes, star });
     ids.set(take.name, take.id);
-    if (script !== 'rounds') continue;
+    if (script !== 'rounds' && !CUTS[script]) continue;
     const { ground } = describeTake(readTake(bytes, file));
     const candidates = ground ? findLoops(ground).candidates : [];
-    const steps = recipeSchema.parse([{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
-    const stroll = candidates.find((c) => c.strides === 1 && c.startsOn === 'left' && c.seconds > 0.95);
-    const jog = candidates.find((c) => c.strides === 1 && c.startsOn === 'left' && c.seconds < 0.85);
-    for (const [name, loop] of [
-      ['stroll-forward', stroll],
-      ['jog-forward', jog],
-    ] as const) {
-      if (!loop) continue;
-      const id = randomUUID();
-      ids.set(name, id);
-      await saveClip(database, 'gullmouth', id, {
-        name,
-        source: { take: take.id, from: loop.from, to: loop.to },
-        steps,
-        gait: '',
-        direction: '',
-        revision: 0,
-      });
+    if (script === 'rounds') {
+      const stride = (is: (seconds: number) => boolean) =>
+        candidates.find((c) => c.strides === 1 && c.startsOn === 'left' && is(c.seconds));
+      for (const [name, cut] of [
+        ['stroll-forward', stride((s) => s > 0.95)],
+        ['jog-forward', stride((s) => s < 0.85)],
+      ] as const)
+        if (cut) await save(name, { take: take.id, from: cut.from, to: cut.to }, loop);
+      continue;
+    }
+    const offers = ground ? proposals(ground, segments(ground), candidates) : [];
+    for (const [name, like] of CUTS[script] ?? []) {
+      const offer = offers.find((own) => like.test(own.name));
+      if (offer) await save(name, { take: take.id, from: offer.from, to: offer.to }, offer.isLoop ? loop : once);
     }
   }
+  for (const [name, like, radius] of ARCS) {
+    const source = saved.get(like)?.source;
+    const bent = withStep(loop, stepSchema.parse({ kind: 'path', shape: 'arc', radius }));
+    if (source) await save(name, source, bent);
+  }
   await joinRound(database, (name) => ids.get(name));
+  await makeSet(database, saved);
+}
+
+/** Wick's set with the numbers of a game, and a field of his strolls and jogs. */
+async function makeSet(database: Database, saved: Saved): Promise<void> {
+  const idOf = (name: string) => saved.get(name)?.id;
+  const wait = idOf('wait');
+  const clips = ['stroll-forward', 'jog-forward', ...ARCS.map(([name]) => name)].flatMap((name) => idOf(name) ?? []);
+  const set = setSchema.parse({
+    name: 'lamplighter',
+    slots: 'full',
+    home: wait && { clip: wait, frame: 0 },
+    contract: {
+      speedMps: { hush: { forward: 0.8 }, walk: { forward: 1.4 }, jog: { forward: 2.7 }, dash: { forward: 3.8 } },
+      turnRateDegS: { walk: 50, jog: 60 },
+      accelerationMps2: { walk: 1.2 },
+      decelerationMps2: { walk: 1.2 },
+      stoppingM: { walk: 0.8 },
+      turnAnglesDeg: [45, 90, 180],
+      capsuleRadiusM: 0.3,
+    },
+  });
+  const fields = [{ id: randomUUID(), ...fieldSchema.parse({ name: 'strolls and jogs', clips }) }];
+  await saveSet(database, 'gullmouth', randomUUID(), { ...set, fields, revision: 0 });
 }
 
 /** An evening round, of cuts and clips of the demo. */

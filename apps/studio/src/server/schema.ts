@@ -1,6 +1,7 @@
 import type { CharacterInfo } from '@/http/project';
 import type { FitState } from '@/http/fit-run';
 import type { JoinDoc } from '@/http/join';
+import type { SetDoc } from '@/http/set';
 import type { MadeFrom } from '@/http/made-from';
 import type {
   FitOverrides,
@@ -191,6 +192,24 @@ export const joins = pgTable(
     removed: timestamp('removed', { withTimezone: true }),
   },
   (table) => [index('joins_project').on(table.project)],
+);
+
+/** The locomotion sets of characters, with their fields; they name clips by their ids. */
+export const sets = pgTable(
+  'sets',
+  {
+    id: uuid('id').primaryKey(),
+    project: text('project')
+      .notNull()
+      .references(() => projects.id),
+    name: text('name').notNull(),
+    document: jsonb('document').$type<Omit<SetDoc, 'id' | 'name'>>().notNull(),
+    revision: integer('revision').notNull().default(1),
+    created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+    updated: timestamp('updated', { withTimezone: true }).notNull().defaultNow(),
+    removed: timestamp('removed', { withTimezone: true }),
+  },
+  (table) => [index('sets_project').on(table.project)],
 );
 
 /** Large files in pieces, so that none is ever one value of one query: those of characters, and whole takes that were fitted. */

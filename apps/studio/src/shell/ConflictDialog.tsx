@@ -4,19 +4,22 @@ import { settleConflict } from '@/data/autosave';
 import { CLIPS, type ClipDoc } from '@/data/clips-store';
 import type { DocumentKind, Identified } from '@/data/document-store';
 import { JOINS, type JoinDoc } from '@/data/joins-store';
+import { SETS, type SetDoc } from '@/data/sets-store';
 
-/** Two tabs on one clip or join: says so, shows both, overwrites nothing by itself. */
+/** Two tabs on one clip, join or set: says so, shows both, overwrites nothing by itself. */
 export function ConflictDialog() {
   return (
     <>
       <Conflict kind={CLIPS} describe={clipInWords} />
       <Conflict kind={JOINS} describe={joinInWords} />
+      <Conflict kind={SETS} describe={setInWords} />
     </>
   );
 }
 
 const clipInWords = ({ source, steps }: ClipDoc) => `frames ${source.from} to ${source.to}, ${steps.filter((s) => !s.off).length} steps on`;
 const joinInWords = ({ pieces }: JoinDoc) => `${pieces.length} pieces`;
+const setInWords = ({ slots, fields }: SetDoc) => `${slots.length} slots, ${fields.length} fields`;
 
 function Conflict<Doc extends Identified, Row>({ kind, describe }: { kind: DocumentKind<Doc, Row>; describe: (doc: Doc) => string }) {
   const conflicts = kind.store((state) => state.conflicts);

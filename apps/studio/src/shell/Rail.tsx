@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { useClips } from '@/data/clips-store';
 import { useJoins } from '@/data/joins-store';
+import { useSets } from '@/data/sets-store';
 import { useProjectData, useProjectInfo } from '@/data/project';
 import { chart } from '../controls/theme';
 
@@ -14,11 +15,13 @@ export function Rail() {
   const { data } = useProjectData();
   const clips = useClips((state) => state.docs.length);
   const joins = useJoins((state) => state.docs.length);
+  const slots = useSets((state) => state.docs.reduce((sum, { slots: own }) => sum + own.length, 0));
   const places = [
     { name: 'Takes', slug: 'takes', waits: data?.takes.length ?? 0 },
     { name: 'Fit', slug: 'fit', waits: data?.characters.length ?? 0 },
     { name: 'Bench', slug: 'bench', waits: clips },
     { name: 'Joins', slug: 'joins', waits: joins },
+    { name: 'Set', slug: 'set', waits: slots },
     { name: 'Ship', slug: 'ship', waits: clips },
   ];
   return (

@@ -2,10 +2,12 @@
 import { Box } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { followActs } from '@/data/acts';
 import { startAutosave } from '@/data/autosave';
 import { CLIPS, useClips } from '@/data/clips-store';
 import { keepHistory, openDocuments } from '@/data/history';
 import { JOINS, useJoins } from '@/data/joins-store';
+import { SETS, useSets } from '@/data/sets-store';
 import { ProjectContext, useProjectData, type ProjectInfo } from '@/data/project';
 import { ImportDesk } from '@/shell/ImportDesk';
 import { CommandFinder } from './CommandFinder';
@@ -35,6 +37,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
   const { data } = useProjectData();
   const docs = useClips((state) => state.docs);
   const joins = useJoins((state) => state.docs);
+  const sets = useSets((state) => state.docs);
   useStoredClips(project.id);
 
   const { undo, redo } = useUndo();
@@ -45,7 +48,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
 
   const commands = useMemo<Command[]>(
     () => [
-      ...['takes', 'fit', 'bench', 'joins', 'ship'].map((slug) => ({
+      ...['takes', 'fit', 'bench', 'joins', 'set', 'ship'].map((slug) => ({
         id: slug,
         label: `Go to ${slug[0].toUpperCase()}${slug.slice(1)}`,
         run: () => router.push(`/${project.id}/${slug}`),
@@ -60,8 +63,9 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
       })),
       ...docs.map((doc) => ({ id: doc.id, label: `Clip: ${doc.name}`, run: () => router.push(`/${project.id}/bench/${doc.id}`) })),
       ...joins.map((join) => ({ id: join.id, label: `Join: ${join.name}`, run: () => router.push(`/${project.id}/joins/${join.id}`) })),
+      ...sets.map((set) => ({ id: set.id, label: `Set: ${set.name}`, run: () => router.push(`/${project.id}/set/${set.id}`) })),
     ],
-    [data?.takes, docs, joins, project.id, redo, router, undo],
+    [data?.takes, docs, joins, sets, project.id, redo, router, undo],
   );
   useOfferCommands('shell', commands);
 
@@ -82,7 +86,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
   );
 }
 
-/** Clips and joins come from the server once a visit; after that the store is the truth, and saves itself. */
+/** Clips, joins and sets come from the server once a visit; after that the store is the truth, and saves itself. */
 function useStoredClips(project: string): void {
   const { data } = useProjectData();
   const opened = useRef<string | null>(null);
@@ -91,11 +95,16 @@ function useStoredClips(project: string): void {
     opened.current = project;
     openDocuments(CLIPS, project, data.clips);
     openDocuments(JOINS, project, data.joins);
+    openDocuments(SETS, project, data.sets);
   }, [data, project]);
   const isReady = data !== undefined;
   useEffect(() => {
     if (!isReady) return;
-    const ends = [startAutosave(CLIPS), startAutosave(JOINS), keepHistory(CLIPS, project), keepHistory(JOINS, project)];
+    const ends = [
+      followActs(),
+      ...[startAutosave(CLIPS), startAutosave(JOINS), startAutosave(SETS)],
+      ...[keepHistory(CLIPS, project), keepHistory(JOINS, project), keepHistory(SETS, project)],
+    ];
     return () => ends.forEach((end) => end());
   }, [isReady, project]);
 }

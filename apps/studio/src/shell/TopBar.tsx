@@ -13,6 +13,7 @@ import { useClips } from '@/data/clips-store';
 import type { SaveState } from '@/data/document-store';
 import { useJoins } from '@/data/joins-store';
 import { useProjectInfo } from '@/data/project';
+import { useSets } from '@/data/sets-store';
 import { LanternMark } from './LanternMark';
 import { chart } from '../controls/theme';
 import { useUndo } from './use-undo';
@@ -29,7 +30,7 @@ const WORST_FIRST: readonly SaveState[] = ['offline', 'saving', 'unsaved'];
 /** Project, character, what is open and its lamps; then saving, undo, find and help. */
 export function TopBar({ open, onFind, onKeys }: { open: ReactNode; onFind: () => void; onKeys: () => void }) {
   const project = useProjectInfo();
-  const states = [useClips((s) => s.state), useJoins((s) => s.state)];
+  const states = [useClips((s) => s.state), useJoins((s) => s.state), useSets((s) => s.state)];
   const state = WORST_FIRST.find((own) => states.includes(own)) ?? 'saved';
   const { mode, setMode } = useColorScheme();
   const { undo, redo, canUndo, canRedo } = useUndo();

@@ -1,13 +1,15 @@
 'use client';
 import { usePathname } from 'next/navigation';
 import { useStore } from 'zustand';
+import { redoAct, undoAct } from '@/data/acts';
 import { useClips } from '@/data/clips-store';
 import { useJoins } from '@/data/joins-store';
 import { useProjectInfo } from '@/data/project';
 import { useFitEdits } from '@/data/fits';
+import { useSets } from '@/data/sets-store';
 import { useTakeEdits, useTakeHistory } from '@/data/take-edits';
 
-/** Undo and redo of the place one is in: takes have their history in Takes, fits in Fit, joins in Joins, clips have theirs everywhere else. */
+/** Undo and redo of the place one is in: takes have their history in Takes, fits in Fit, joins in Joins, sets and clips together in Set, clips have theirs everywhere else. */
 export function useUndo(): { undo: () => void; redo: () => void; canUndo: boolean; canRedo: boolean } {
   const { id } = useProjectInfo();
   const path = usePathname();
@@ -19,10 +21,14 @@ export function useUndo(): { undo: () => void; redo: () => void; canUndo: boolea
   const future = useTakeHistory((state) => (state.project === id ? state.future.length : 0));
   const inJoins = path.startsWith(`/${id}/joins`);
   const history = inJoins ? useJoins.temporal : useClips.temporal;
+  const inSet = path.startsWith(`/${id}/set`);
+  const setUndos = useStore(useSets.temporal, (state) => state.pastStates.length);
+  const setRedos = useStore(useSets.temporal, (state) => state.futureStates.length);
   const undos = useStore(history, (state: { pastStates: unknown[] }) => state.pastStates.length);
   const redos = useStore(history, (state: { futureStates: unknown[] }) => state.futureStates.length);
   if (inTakes) return { undo: () => void takes.undo(), redo: () => void takes.redo(), canUndo: past > 0, canRedo: future > 0 };
   if (inFit) return fit;
+  if (inSet) return { undo: undoAct, redo: redoAct, canUndo: undos + setUndos > 0, canRedo: redos + setRedos > 0 };
   const { undo, redo } = history.getState();
   return { undo: () => undo(), redo: () => redo(), canUndo: undos > 0, canRedo: redos > 0 };
 }

@@ -2,10 +2,11 @@ import { RADIANS } from '../math/angles';
 import type { ContractLine } from './contract-lines';
 import type { SetClip } from './coverage';
 import { withStep } from '../recipe/order';
-import { stepSchema, type RecipeStep, type RecipeStepInput } from '../steps';
+import { stepOf, stepSchema, type RecipeStep, type RecipeStepInput } from '../steps';
 
 /**
- * A recipe with what a line of the contract needs of its clip put in: a speed, an arc, a turn or a distance. A step of that kind that stands there
+ * A recipe with what a line of the contract needs of its clip put in: a speed, an arc, a turn, a distance, or a
+ * time and a distance. A step of that kind that stands there
  * already is set; otherwise it is added.
  *
  * @param steps of the clip as it stands
@@ -32,6 +33,15 @@ export function stepsForContract(
     case 'stoppingM':
     case 'hopLengthM':
       return setStep(steps, { kind: 'exact-distance', metres: asked });
+    case 'accelerationMps2':
+    case 'decelerationMps2': {
+      if (!line.warp) return null;
+      // Quicker over a shorter way, so that the speed at its end stays.
+      const metres = Math.max(0.05, traits.distanceM * line.warp.stride);
+      const nearer = setStep(steps, { kind: 'exact-distance', metres: Number(metres.toFixed(3)) });
+      const factor = (stepOf(steps, 'retime')?.factor ?? 1) * line.warp.time;
+      return setStep(nearer, { kind: 'retime', factor: Number(Math.min(10, Math.max(0.1, factor)).toFixed(4)) });
+    }
     default:
       return null;
   }

@@ -67,28 +67,28 @@ export function homeFrom(clip: Clip, frame: number): HomePose | null {
  * @returns null where nobody ever stands
  */
 export function proposeHome(
-  clips: readonly { readonly name: string; readonly clip: Clip; readonly traits: ClipTraits }[],
+  clips: readonly { readonly id: string; readonly clip: Clip; readonly traits: ClipTraits }[],
 ): HomeProposal | null {
-  const ends: { ground: Groundwork; frame: number; name: string; own: number }[] = [];
-  const idles: { ground: Groundwork; frame: number; name: string; own: number }[] = [];
-  for (const { name, clip, traits } of clips) {
+  const ends: { ground: Groundwork; frame: number; id: string; own: number }[] = [];
+  const idles: { ground: Groundwork; frame: number; id: string; own: number }[] = [];
+  for (const { id, clip, traits } of clips) {
     const { motion, start } = played(clip);
     const ground = groundwork(motion);
     if (!ground) continue;
     const last = clip.motion.frames - 1;
     if (traits.kind === 'idle') {
       const step = Math.max(1, Math.ceil(last / TRIED));
-      for (let own = 0; own < last; own += step) idles.push({ ground, frame: start + own, name, own });
+      for (let own = 0; own < last; own += step) idles.push({ ground, frame: start + own, id, own });
     } else
       for (const end of endsAtHome(traits))
-        ends.push({ ground, frame: start + (end === 'first' ? 0 : last), name, own: end === 'first' ? 0 : last });
+        ends.push({ ground, frame: start + (end === 'first' ? 0 : last), id, own: end === 'first' ? 0 : last });
   }
   const tried = idles.length > 0 ? idles : ends;
-  const judged = tried.map(({ ground, frame, name, own }) => {
+  const judged = tried.map(({ ground, frame, id, own }) => {
     const pose = homePoseOf(ground, frame);
     const off = ends.map((end) => homeDistance(end.ground, end.frame, pose).cm);
     const meanCm = off.reduce((sum, cm) => sum + cm, 0) / Math.max(1, off.length);
-    return { clip: name, frame: own, meanCm, worstCm: Math.max(0, ...off) };
+    return { clip: id, frame: own, meanCm, worstCm: Math.max(0, ...off) };
   });
   return judged.length > 0 ? judged.reduce((best, own) => (own.meanCm < best.meanCm ? own : best)) : null;
 }

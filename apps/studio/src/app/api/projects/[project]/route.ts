@@ -3,23 +3,25 @@ import { listClips } from '@/server/clips';
 import { database } from '@/server/database';
 import { listJoins } from '@/server/joins';
 import { changeProject, findProject, projectInput } from '@/server/projects';
+import { listSets } from '@/server/sets';
 import { missing, readJson, respond } from '@/server/respond';
 import { listTakes } from '@/server/takes';
 
-/** A project with its takes (without motion), clips, joins, characters (without their files) and fits. */
+/** A project with its takes (without motion), clips, joins, sets, characters (without their files) and fits. */
 export async function GET(request: Request, { params }: { params: Promise<{ project: string }> }): Promise<Response> {
   return respond(request, async () => {
     const { project: id } = await params;
     const project = await findProject(database(), id);
     if (!project) return missing('project');
-    const [takes, clips, joins, characters, fits] = await Promise.all([
+    const [takes, clips, joins, sets, characters, fits] = await Promise.all([
       listTakes(database(), id),
       listClips(database(), id),
       listJoins(database(), id),
+      listSets(database(), id),
       listCharacters(database(), id),
       listFits(database(), id),
     ]);
-    return Response.json({ project, takes, clips, joins, characters, fits });
+    return Response.json({ project, takes, clips, joins, sets, characters, fits });
   });
 }
 

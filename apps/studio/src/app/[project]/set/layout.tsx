@@ -1,0 +1,6 @@
+import { SetPlace } from '@/places/set/SetPlace';
+
+/** The place stands here and not in the page, so that it stays as it is while what is open changes. */
+export default function SetLayout() {
+  return <SetPlace />;
+}

@@ -1,0 +1,19 @@
+import { savedSetSchema, setDocumentSchema, type SetDoc, type SetRow } from '@/http/set';
+import { useClips } from './clips-store';
+import { dirtyDocs, documentStore, type DocumentKind } from './document-store';
+
+export type { FieldDoc, SetDoc } from '@/http/set';
+
+export const useSets = documentStore<SetDoc>();
+
+export const SETS: DocumentKind<SetDoc, SetRow> = {
+  store: useSets,
+  path: 'sets',
+  field: 'set',
+  key: (project) => `old-lantern.sets.${project}`,
+  docOf: ({ project: _, revision: __, updated: ___, ...doc }) => doc,
+  readRow: (value) => savedSetSchema.safeParse(value).data ?? null,
+  readDoc: (value) => setDocumentSchema.safeParse(value).data ?? null,
+  // Pins and fields name clips that may have been made a moment ago.
+  waits: () => dirtyDocs(useClips.getState()).length > 0,
+};

@@ -1,0 +1,224 @@
+'use client';
+import type { SlotList } from '@lantern/motion';
+import { Box, Button, LinearProgress, Menu, MenuItem, Tab, Tabs, Typography } from '@mui/material';
+import AddIcon from '@mui/icons-material/Add';
+import { useState } from 'react';
+import { EmptyPlace } from '@/controls/EmptyPlace';
+import { Sign } from '@/controls/Sign';
+import { chart } from '@/controls/theme';
+import { TypedText } from '@/controls/TypedText';
+import { useProjectData, type TakeInfo } from '@/data/project';
+import { useSets, type SetDoc } from '@/data/sets-store';
+import { Trouble } from '@/places/takes/Takes';
+import { Commands } from '@/shell/Commands';
+import { ContractPage } from './contract/ContractPage';
+import { CoveragePage } from './coverage/CoveragePage';
+import { FieldsPage } from './fields/FieldsPage';
+import { editSet, newSet } from './set-edits';
+import { PAGES, useMembers, useSetAddress, useSetView, type SetPage, type SetView } from './use-set';
+
+/** Set: what is there, what is missing, what the game asks, and the fields. */
+export function SetPlace() {
+  const { data, error, isPending, refetch } = useProjectData();
+  const project = useSets((state) => state.project);
+  const { doc, docs, page, open, isGone } = useSetAddress();
+  if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
+  if (isPending || project === null) return <LinearProgress aria-label="Loading the set" />;
+  if (!doc) return <NoSet onNew={(list, character) => open(newSet(list, character).id, 'coverage')} characters={data.characters} />;
+  return <Open doc={doc} docs={docs} page={page} open={open} isGone={isGone} takes={data.takes} characters={data.characters} />;
+}
+
+interface OpenProps {
+  readonly doc: SetDoc;
+  readonly docs: readonly SetDoc[];
+  readonly page: SetPage;
+  readonly open: (id: string, page?: SetPage) => void;
+  readonly isGone: boolean;
+  readonly takes: readonly TakeInfo[];
+  readonly characters: readonly { readonly id: string; readonly name: string }[];
+}
+
+function Open({ doc, docs, page, open, takes, characters }: OpenProps) {
+  const members = useMembers(doc, takes);
+  const view = useSetView(doc, members);
+  const counts: Record<SetPage, number | null> = {
+    coverage: doc.slots.length,
+    contract: null,
+    fields: doc.fields.length,
+  };
+  return (
+    <Box sx={{ height: '100%', display: 'grid', gridTemplateRows: '46px minmax(0, 1fr)' }}>
+      <Commands place="set" commands={PAGES.map((own) => ({ id: `page-${own}`, label: `Set: ${own}`, run: () => open(doc.id, own) }))} />
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 2, borderBottom: `1px solid ${chart('rule')}`, minWidth: 0 }}>
+        <Typography variant="h1">Set</Typography>
+        <Tabs
+          value={page}
+          onChange={(_, next: SetPage) => open(doc.id, next)}
+          aria-label="Pages of the set"
+          sx={{
+            minHeight: 46,
+            '& .MuiTab-root': { minHeight: 46, textTransform: 'none', px: 1.4, fontSize: '1rem', minWidth: 0 },
+            '& .Mui-selected': { fontWeight: 700 },
+          }}
+          textColor="inherit"
+        >
+          {PAGES.map((own) => (
+            <Tab
+              key={own}
+              value={own}
+              disableRipple
+              label={
+                <span>
+                  {own[0].toUpperCase() + own.slice(1)}
+                  {counts[own] !== null && (
+                    <Typography component="span" variant="caption" color="text.secondary" sx={{ ml: 0.7 }}>
+                      {counts[own]}
+                    </Typography>
+                  )}
+                </span>
+              }
+            />
+          ))}
+        </Tabs>
+        <Box sx={{ flex: 1 }} />
+        <Progress view={view} />
+        <SetChooser doc={doc} docs={docs} open={open} characters={characters} />
+      </Box>
+      <Box sx={{ minHeight: 0, position: 'relative' }}>
+        {page === 'coverage' && <CoveragePage doc={doc} view={view} />}
+        {page === 'contract' && <ContractPage doc={doc} view={view} />}
+        {page === 'fields' && <FieldsPage doc={doc} view={view} />}
+      </Box>
+    </Box>
+  );
+}
+
+/** How far measuring is, and what could not be measured. */
+function Progress({ view: { members, done, isBusy, failed, error } }: { view: SetView }) {
+  if (error)
+    return (
+      <Typography variant="body2" role="alert" noWrap>
+        ▲ {error}
+      </Typography>
+    );
+  if (done < members.length)
+    return (
+      <Box role="status" sx={{ width: 190 }}>
+        <Typography variant="caption" color="text.secondary">
+          measuring clip {done + 1} of {members.length}
+        </Typography>
+        <LinearProgress variant="determinate" value={(100 * done) / Math.max(1, members.length)} aria-label="Measuring the clips" />
+      </Box>
+    );
+  if (failed.length > 0)
+    return (
+      <Typography variant="body2" noWrap title={failed.map(({ name, why }) => `${name}: ${why}`).join('\n')}>
+        ▲ {failed.length} {failed.length === 1 ? 'clip' : 'clips'} could not be measured
+      </Typography>
+    );
+  return isBusy ? (
+    <Typography variant="caption" color="text.secondary" role="status">
+      measuring
+    </Typography>
+  ) : null;
+}
+
+const LISTS: readonly (readonly [SlotList, string])[] = [
+  ['modest', 'a modest one, of 12 slots'],
+  ['full', 'a full one, of 31 slots'],
+];
+
+function SetChooser({ doc, docs, open, characters }: Pick<OpenProps, 'doc' | 'docs' | 'open' | 'characters'>) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const shut = () => setAnchor(null);
+  const who = characters.find(({ id }) => id === doc.character)?.name ?? 'clips as captured';
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minWidth: 0 }}>
+      <Box sx={{ width: 130 }}>
+        <TypedText
+          key={doc.name}
+          label={who}
+          value={doc.name}
+          read={(text) => text.trim() || null}
+          onChange={(name) => editSet(doc, { name })}
+        />
+      </Box>
+      <Sign name="Sets: choose one, or begin another" expanded={anchor !== null} onClick={(event) => setAnchor(event.currentTarget)}>
+        <AddIcon />
+      </Sign>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={shut}>
+        {docs.map((own) => (
+          <MenuItem
+            key={own.id}
+            dense
+            selected={own.id === doc.id}
+            onClick={() => {
+              shut();
+              open(own.id);
+            }}
+          >
+            {own.name}
+          </MenuItem>
+        ))}
+        {[null, ...characters.map(({ id }) => id)].flatMap((character) =>
+          LISTS.map(([list, words]) => (
+            <MenuItem
+              key={`${character} ${list}`}
+              dense
+              onClick={() => {
+                shut();
+                open(newSet(list, character).id, 'coverage');
+              }}
+            >
+              New set {character === null ? 'as captured' : `for ${characters.find(({ id }) => id === character)?.name}`}: {words}
+            </MenuItem>
+          )),
+        )}
+        {docs.length > 1 && (
+          <MenuItem
+            dense
+            onClick={() => {
+              shut();
+              useSets.getState().remove(doc.id);
+            }}
+          >
+            Remove “{doc.name}”
+          </MenuItem>
+        )}
+      </Menu>
+    </Box>
+  );
+}
+
+function NoSet({ onNew, characters }: { onNew: (list: SlotList, character: string | null) => void; characters: OpenProps['characters'] }) {
+  const [character, setCharacter] = useState<string | null>(null);
+  return (
+    <EmptyPlace
+      title="No set yet"
+      says="A set says what a game expects of a character, and holds his clips against it. Begin with a ready list."
+    >
+      <Box sx={{ display: 'flex', gap: 1.5, justifyContent: 'center', mb: 2 }} role="radiogroup" aria-label="Whose clips">
+        {[null, ...characters.map(({ id }) => id)].map((id) => (
+          <Button
+            key={id ?? ''}
+            role="radio"
+            aria-checked={character === id}
+            color="inherit"
+            variant={character === id ? 'outlined' : 'text'}
+            onClick={() => setCharacter(id)}
+          >
+            {id === null ? 'clips as captured' : characters.find((own) => own.id === id)?.name}
+          </Button>
+        ))}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1.5, justifyContent: 'center' }}>
+        <Button variant="contained" size="large" onClick={() => onNew('modest', character)}>
+          Begin a modest set, 12 slots
+        </Button>
+        <Button variant="outlined" color="inherit" size="large" onClick={() => onNew('full', character)}>
+          Begin a full set, 31 slots
+        </Button>
+      </Box>
+    </EmptyPlace>
+  );
+}
