@@ -14,8 +14,11 @@ import {
   type TakePatch,
 } from '@lantern/motion';
 import { joinSaveSchema, type JoinSave } from '@/http/join';
+import { projectDataSchema } from '@/http/project';
+import { setSaveSchema, type SetSave } from '@/http/set';
 import { listClips, removeClip, saveClip } from '@/server/clips';
 import { listJoins, removeJoin, saveJoin } from '@/server/joins';
+import { listSets, removeSet, saveSet } from '@/server/sets';
 import { sql } from 'drizzle-orm';
 import type { Database } from '@/server/database';
 import { loadDemo } from '@/server/demo';
@@ -188,6 +191,49 @@ test('a clip can be cut from a join as from a take, and is saved, listed and tak
   expect(await removeClip(database, 'gullmouth', id, 3)).toMatchObject({ outcome: 'saved' });
 });
 
+const set = (change: object = {}): SetSave =>
+  setSaveSchema.parse({ name: 'lamplighter', slots: [{ kind: 'idle' }], revision: 0, ...change });
+
+test('a set is saved from the revision that it started from, with its fields; taken out it comes back', async () => {
+  const id = randomUUID();
+  const fields = [{ id: 'f', name: 'jogs', clips: [randomUUID()] }];
+  expect(await saveSet(database, 'gullmouth', id, set({ fields }))).toMatchObject({
+    outcome: 'saved',
+    set: { revision: 1, character: null },
+  });
+  expect(await saveSet(database, 'gullmouth', id, set({ revision: 1, name: 'wick' }))).toMatchObject({ set: { revision: 2, fields: [] } });
+  expect(await saveSet(database, 'gullmouth', id, set({ revision: 1, name: 'tallow' }))).toMatchObject({
+    outcome: 'conflict',
+    set: { name: 'wick', revision: 2 },
+  });
+  expect(await removeSet(database, 'gullmouth', id, 2)).toMatchObject({ outcome: 'saved' });
+  expect((await listSets(database, 'gullmouth')).map((own) => own.id)).not.toContain(id);
+  expect(await saveSet(database, 'gullmouth', id, set({ revision: 3, fields }))).toMatchObject({ outcome: 'saved', set: { revision: 4 } });
+  const found = (await listSets(database, 'gullmouth')).find((own) => own.id === id);
+  expect(found?.fields).toMatchObject([{ name: 'jogs', inputs: ['speed', 'turn'], holdFeet: true }]);
+});
+
+test('of ten people who save a set at once one does, and the others are told what stands', async () => {
+  const id = randomUUID();
+  const all = await Promise.all(Array.from({ length: 10 }, (_, i) => saveSet(database, 'gullmouth', id, set({ name: `set ${i}` }))));
+  expect(all.filter(({ outcome }) => outcome === 'saved')).toHaveLength(1);
+  const [stands] = (await listSets(database, 'gullmouth')).filter((own) => own.id === id);
+  for (const own of all) expect(own.set?.name).toBe(stands.name);
+});
+
+test('a set that is not as it should be is named, and everything else is there', () => {
+  const whole = { ...set(), id: 'a', project: 'gullmouth', revision: 1, updated: new Date() };
+  const project = { id: 'gullmouth', name: 'Gullmouth', character: 'Wick', fps: 60, namePattern: 'x', fitTo: '', settlesFloor: false };
+  const rows = { takes: [], clips: [], joins: [], characters: [], fits: [] };
+  const read = projectDataSchema.parse({
+    project,
+    ...rows,
+    sets: [whole, { ...whole, id: 'b', name: 'bent', slots: [{ kind: 'dance' }] }],
+  });
+  expect(read.sets.map(({ id }) => id)).toEqual(['a']);
+  expect(read.broken).toMatchObject([{ kind: 'set', name: 'bent' }]);
+});
+
 test('of ten people who save a join at once one does, and the others are told', async () => {
   const id = randomUUID();
   const save = (name: string) => saveJoin(database, 'gullmouth', id, joinSaveSchema.parse({ name, pieces: [], revision: 0 }));
@@ -204,7 +250,7 @@ test('what a take was baked from is written down once', async () => {
   expect(found?.made).toEqual(made('round'));
 });
 
-test('the demo data is Wick’s takes and two loops that are whole strides', async () => {
+test('the demo data is Wick’s takes, clips cut from them, a join of some, and his set', async () => {
   const own = await freshDatabase();
   try {
     await loadDemo(own.database);
@@ -219,7 +265,14 @@ test('the demo data is Wick’s takes and two loops that are whole strides', asy
       'wick-turns',
     ]);
     const clips = await listClips(own.database, 'gullmouth');
-    expect(clips.map((c) => c.name)).toEqual(['stroll-forward', 'jog-forward']);
+    expect(clips.map((c) => c.name).sort()).toEqual([
+      ...['hop-rope', 'hush-forward', 'jog-arc-left', 'jog-arc-right', 'jog-forward', 'stroll-arc-left', 'stroll-arc-right'],
+      ...['stroll-forward', 'stroll-start', 'stroll-stop', 'turn-left-180', 'turn-right-90', 'wait'],
+    ]);
+    const [set] = await listSets(own.database, 'gullmouth');
+    expect(set.slots).toHaveLength(31);
+    expect(clips.find(({ id }) => id === set.home?.clip)?.name).toBe('wait');
+    expect(set.fields[0].clips.map((id) => clips.find((clip) => clip.id === id)?.name)).toContain('jog-arc-left');
     const [round] = await listJoins(own.database, 'gullmouth');
     expect(round.pieces.map((piece) => ('clip' in piece ? 'clip' : 'take'))).toEqual(['take', 'clip', 'clip', 'clip', 'take']);
   } finally {

@@ -17,3 +17,8 @@ export const SETS: DocumentKind<SetDoc, SetRow> = {
   // Pins and fields name clips that may have been made a moment ago.
   waits: () => dirtyDocs(useClips.getState()).length > 0,
 };
+
+/** Changes a set; one step of undo. */
+export function editSet(doc: SetDoc, change: Partial<SetDoc>): void {
+  useSets.getState().put({ ...doc, ...change });
+}

@@ -18,7 +18,7 @@ jest.mock('@/stage/StageFrame', () => ({
 }));
 jest.mock('@/worker/core', () => ({ core: () => ({ figure: () => ({ mesh: {}, markers: null }) }) }));
 const mockPush = jest.fn<void, [string]>();
-jest.mock('next/navigation', () => ({ useRouter: () => ({ push: mockPush }) }));
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push: mockPush }), useSearchParams: () => new URLSearchParams() }));
 
 /** The suit's stream: says how things are whenever it is asked to. */
 class Stream {

@@ -87,6 +87,7 @@ export const projectData = (change: Partial<ProjectData> = {}): ProjectData => (
   takes: [],
   clips: [],
   joins: [],
+  sets: [],
   characters: [],
   fits: [],
   broken: [],

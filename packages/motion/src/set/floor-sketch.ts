@@ -49,8 +49,8 @@ export function floorSketch(slot: Slot, contract: Contract): FloorSketch | null 
       const aside = side === 'left' ? 0.12 : -0.12;
       return {
         side,
-        x: dx * along + aside * dz,
-        z: dz * along - aside * dx,
+        x: dx * along + aside,
+        z: dz * along,
         isKey: key === 'first' ? i === 0 : key === 'last' && i === count - 1,
       };
     });

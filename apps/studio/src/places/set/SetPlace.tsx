@@ -14,8 +14,10 @@ import { Commands } from '@/shell/Commands';
 import { ContractPage } from './contract/ContractPage';
 import { CoveragePage } from './coverage/CoveragePage';
 import { FieldsPage } from './fields/FieldsPage';
-import { editSet, newSet } from './set-edits';
-import { PAGES, useMembers, useSetAddress, useSetView, type SetPage, type SetView } from './use-set';
+import { editSet } from '@/data/sets-store';
+import { newSet } from './set-edits';
+import { useMembers, useSetView, type SetView } from '@/data/set-view';
+import { PAGES, useSetAddress, type SetPage } from './use-set';
 
 /** Set: what is there, what is missing, what the game asks, and the fields. */
 export function SetPlace() {

@@ -28,11 +28,6 @@ export function newSet(list: SlotList, character: string | null): SetDoc {
   return doc;
 }
 
-/** Changes a set; one step of undo. */
-export function editSet(doc: SetDoc, change: Partial<SetDoc>): void {
-  useSets.getState().put({ ...doc, ...change });
-}
-
 /** Changes several clips at once; one step of undo. */
 export function editClips(change: (doc: ClipDoc) => ClipDoc): void {
   useClips.setState(({ docs }) => {

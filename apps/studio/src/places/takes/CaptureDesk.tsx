@@ -1,13 +1,15 @@
 'use client';
 import CloseIcon from '@mui/icons-material/Close';
 import { Box, Typography } from '@mui/material';
-import { useRouter } from 'next/navigation';
+import { useRouter, useSearchParams } from 'next/navigation';
 import { Sign } from '@/controls/Sign';
 import { chart } from '@/controls/theme';
 import { useProjectInfo } from '@/data/project';
 import { Sensors } from './CaptureParts';
 import { CalibrateStep, Faults, PerformerStep, RecordStep } from './CaptureSteps';
 import { CaptureWindow } from './CaptureWindow';
+import { DeskShots } from './DeskShots';
+import { useDeskShots } from './use-desk-shots';
 import { useSuit } from './use-suit';
 
 /** The capture desk: connect the suit, measure, calibrate, record, name, keep or discard, and again. */
@@ -15,6 +17,7 @@ export function CaptureDesk() {
   const project = useProjectInfo();
   const router = useRouter();
   const desk = useSuit();
+  const shots = useDeskShots(useSearchParams().get('capture'));
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'minmax(340px, 30%) minmax(0, 1fr)' }}>
       <Box
@@ -35,11 +38,13 @@ export function CaptureDesk() {
         </Typography>
         <PerformerStep desk={desk} />
         <CalibrateStep desk={desk} />
-        <RecordStep desk={desk} />
+        <RecordStep desk={desk} onKept={shots.land} />
         <Faults desk={desk} />
         {desk.status && <Sensors status={desk.status} />}
       </Box>
-      <CaptureWindow desk={desk} />
+      <CaptureWindow desk={desk}>
+        <DeskShots desk={desk} shots={shots} />
+      </CaptureWindow>
     </Box>
   );
 }

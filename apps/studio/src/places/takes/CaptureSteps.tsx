@@ -2,6 +2,7 @@
 import type { SuitSettings } from '@lantern/capture';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { TypedNumber } from '@/controls/TypedNumber';
+import type { TakeInfo } from '@/data/project';
 import { clock, DeskStep, Fault } from './CaptureParts';
 import { KeepRecording } from './KeepRecording';
 import type { Suit } from './use-suit';
@@ -11,6 +12,7 @@ const SCRIPTS: readonly [SuitSettings['script'], string, number | null][] = [
   ['jog', 'jog along the quay', 2.8],
   ['hush', 'hush-walk, crouched', 0.7],
   ['turn', 'round the post, then on the spot', null],
+  ['turns', 'turns on the spot, to either side', null],
   ['start-stop', 'start and stop, twice', null],
   ['hop', 'hop over the mooring rope', null],
   ['kerb', 'up the kerb and down again', null],
@@ -82,7 +84,7 @@ export function CalibrateStep({ desk: { suit, status, command } }: { desk: Suit 
 }
 
 /** What the performer is to do, and the recording of it. */
-export function RecordStep({ desk }: { desk: Suit }) {
+export function RecordStep({ desk, onKept }: { desk: Suit; onKept: (take: TakeInfo) => void }) {
   const { settings, status, change } = desk;
   const isRecording = status?.phase === 'recording';
   const steady = SCRIPTS.find(([name]) => name === settings.script)?.[2] ?? null;
@@ -117,12 +119,18 @@ export function RecordStep({ desk }: { desk: Suit }) {
           />
         )}
       </Box>
-      <RecordButtons desk={desk} />
+      <RecordButtons desk={desk} onKept={onKept} />
     </DeskStep>
   );
 }
 
-function RecordButtons({ desk: { suit, settings, status, isBusy, say, command } }: { desk: Suit }) {
+function RecordButtons({
+  desk: { suit, settings, status, isBusy, say, command },
+  onKept,
+}: {
+  desk: Suit;
+  onKept: (take: TakeInfo) => void;
+}) {
   if (status?.phase === 'stopped' && suit) {
     return (
       <KeepRecording
@@ -131,6 +139,7 @@ function RecordButtons({ desk: { suit, settings, status, isBusy, say, command } 
         script={settings.script}
         seconds={status.recordedSeconds}
         onSay={say}
+        onKept={onKept}
         onDiscard={() => command('discard')}
       />
     );

@@ -1,6 +1,7 @@
 'use client';
 import { Box, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
 import { DUSK } from '@/controls/theme';
 import { StageFrame } from '@/stage/StageFrame';
 import { core } from '@/worker/core';
@@ -8,7 +9,7 @@ import { clock } from './CaptureParts';
 import type { Suit } from './use-suit';
 
 /** The performer as the suit has him, with the countdown and the time of the recording over him. */
-export function CaptureWindow({ desk: { suit, settings, status, motion } }: { desk: Suit }) {
+export function CaptureWindow({ desk: { suit, settings, status, motion }, children }: { desk: Suit; children?: ReactNode }) {
   const skeleton = suit?.skeleton;
   const { data: looks } = useQuery({
     queryKey: ['figure', settings.stature, skeleton === undefined],
@@ -22,6 +23,7 @@ export function CaptureWindow({ desk: { suit, settings, status, motion } }: { de
         stage={suit && motion && looks ? { motion, mesh: looks.mesh, markers: looks.markers, floor: 0 } : null}
         notice={suit ? undefined : <Typography>Connect the suit to see the performer here.</Typography>}
       />
+      {children}
       {status?.phase === 'countdown' && (
         <Box
           role="timer"

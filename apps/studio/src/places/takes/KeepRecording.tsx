@@ -18,12 +18,14 @@ export function KeepRecording({
   script,
   seconds,
   onSay,
+  onKept,
   onDiscard,
 }: {
   suit: string;
   script: string;
   seconds: number;
   onSay: (error: unknown) => void;
+  onKept: (take: TakeInfo) => void;
   onDiscard: () => void;
 }) {
   const project = useProjectInfo();
@@ -42,6 +44,7 @@ export function KeepRecording({
       const take = await fetchAs(takeInfoSchema, `/api/suit/${suit}`, { method: 'POST', body });
       client.setQueryData<ProjectData>(projectKey(project.id), (old) => old && { ...old, takes: [...old.takes, take] });
       enqueueSnackbar(`“${take.name}” is in the library.`);
+      onKept(take);
     } catch (error) {
       onSay(error);
     }

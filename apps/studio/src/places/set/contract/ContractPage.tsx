@@ -20,8 +20,9 @@ import { TypedNumber } from '@/controls/TypedNumber';
 import { Commands } from '@/shell/Commands';
 import type { SetDoc } from '@/data/sets-store';
 import { keepFile } from '../keep-file';
-import { editClips, editSet } from '../set-edits';
-import type { SetView } from '../use-set';
+import { editSet } from '@/data/sets-store';
+import { editClips } from '../set-edits';
+import type { SetView } from '@/data/set-view';
 import { withAsked } from './with-asked';
 import { SpeedChart } from './SpeedChart';
 

@@ -8,7 +8,7 @@ import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
 import { ensureOpen } from '@/data/use-open-take';
 import { core } from '@/worker/core';
-import type { SetMember } from '../use-set';
+import type { SetMember } from '@/data/set-view';
 
 interface Props {
   readonly lines: readonly ContractLine[];

@@ -136,7 +136,7 @@ function Gauge({ name, asked, comes, unit, digits, span, bound, least, most, onA
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: '70px 92px minmax(0, 1fr) 92px',
+        gridTemplateColumns: '52px 88px minmax(36px, 1fr) 76px',
         alignItems: 'center',
         borderTop: `1px solid ${chart('rule')}`,
         minHeight: 32,

@@ -15,9 +15,9 @@ import { TypedText } from '@/controls/TypedText';
 import { Commands } from '@/shell/Commands';
 import type { FieldDoc, SetDoc } from '@/data/sets-store';
 import { core } from '@/worker/core';
-import { addShots } from '../coverage/shot-edits';
-import { editSet } from '../set-edits';
-import type { SetView } from '../use-set';
+import { addShots } from '@/data/shot-edits';
+import { editSet } from '@/data/sets-store';
+import type { SetView } from '@/data/set-view';
 import { AskedAndComes } from './AskedAndComes';
 import { clipFor, DEPTH_WORDS, DEPTHS, shallowsOf, worstOf, type Depth } from './depths';
 import { FieldStage } from './FieldStage';
@@ -109,11 +109,11 @@ function Field({ doc, field, view, onChoose, onAdd }: Props) {
       <FieldHead doc={doc} field={field} onChoose={onChoose} onAdd={onAdd} put={put} view={view} open={open} />
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 2, pt: 0.4 }}>
         <Typography variant="h2" noWrap>
-          {field.name}, by {field.inputs.join(' and ')}
+          by {[...field.inputs].reverse().join(' and ')}
         </Typography>
         <Box sx={{ display: 'flex', flex: 1, alignItems: 'center', gap: 0.5, minWidth: 0 }}>
           <Choose
-            label="depths:"
+            label="depths"
             value={depth}
             options={
               Object.fromEntries(DEPTHS.map((own) => [own, `${DEPTH_WORDS[own].title}, ${DEPTH_WORDS[own].unit}`])) as Record<Depth, string>

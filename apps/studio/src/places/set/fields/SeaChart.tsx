@@ -83,7 +83,16 @@ export function SeaChart({ field, view, open, depth, at, weights, wake, onMove }
       viewBox={`0 0 ${W} ${H}`}
       role="group"
       aria-label={`Chart of ${field.name}`}
-      sx={{ width: '100%', height: '100%', display: 'block', touchAction: 'none', userSelect: 'none', cursor: 'crosshair' }}
+      sx={{
+        width: '100%',
+        height: '100%',
+        display: 'block',
+        touchAction: 'none',
+        userSelect: 'none',
+        cursor: 'crosshair',
+        '& .puck': { cursor: 'grab', outline: 'none' },
+        '& .puck:focus-visible > circle:nth-of-type(2)': { strokeWidth: 3.2 },
+      }}
       onPointerDown={(event: PointerEvent<SVGSVGElement>) => {
         if (event.button !== 0) return;
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -139,7 +148,7 @@ export function SeaChart({ field, view, open, depth, at, weights, wake, onMove }
         aria-valuemax={15}
         transform={`translate(${px} ${py})`}
         onKeyDown={keys}
-        style={{ cursor: 'grab' }}
+        className="puck"
       >
         <circle r={34} fill="url(#puck-glow)" />
         <circle r={12.5} fill={chart('lamp')} stroke={chart('ink')} strokeWidth={1.6} />
@@ -317,8 +326,7 @@ function hullOf(view: FieldView, frame: Frame): string {
 function Buoy({ x, y, name, side, weight }: { x: number; y: number; name: string; side: number; weight: number }) {
   const isLit = weight > 0.005;
   const label = `${name}${isLit ? ` ${Math.round(weight * 100)} %` : ''}`;
-  const width = label.length * 6.6 + 12;
-  const isLeft = x > W - EDGE.right - width - 20;
+  const width = label.length * 6 + 14;
   return (
     <g transform={`translate(${x} ${y})`} style={{ pointerEvents: 'none' }} aria-hidden>
       <path d="M-9 3.5Q-4.5 6 0 3.5T9 3.5" fill="none" stroke={chart('faint')} />
@@ -336,13 +344,10 @@ function Buoy({ x, y, name, side, weight }: { x: number; y: number; name: string
       ) : (
         <path d="M0 -21l5 5l-5 5l-5 -5z" fill={chart('starboard')} />
       )}
-      {isLit && (
-        <rect x={isLeft ? -width - 9 : 9} y={-15} width={width} height={20} rx={3} fill={chart('lampSoft')} stroke={chart('lamp')} />
-      )}
+      {isLit && <rect x={-width / 2} y={7} width={width} height={18} rx={3} fill={chart('lampSoft')} stroke={chart('lamp')} />}
       <text
-        x={isLeft ? -15 : 15}
-        y={0}
-        textAnchor={isLeft ? 'end' : 'start'}
+        y={20}
+        textAnchor="middle"
         fontSize={12.5}
         fontWeight={isLit ? 700 : 500}
         fill={chart('ink')}

@@ -9,10 +9,10 @@ export type Depth = (typeof DEPTHS)[number];
 export const DEPTH_WORDS: Readonly<
   Record<Depth, { readonly title: string; readonly unit: string; readonly bound: number; readonly of: (sounding: Sounding) => number }>
 > = {
-  slide: { title: 'slide of the worse foot', unit: 'mm', bound: FIELD_BOUNDS.slideMm, of: ({ slideMm }) => slideMm },
-  speed: { title: 'speed, off by', unit: '%', bound: FIELD_BOUNDS.speed * 100, of: ({ at, got }) => Math.abs(got[0] / at[0] - 1) * 100 },
-  turn: { title: 'turn, off by', unit: '°/s', bound: FIELD_BOUNDS.turnDegS, of: ({ at, got }) => Math.abs(got[1] - (at[1] ?? 0)) },
-  knees: { title: 'knees, over the clips’ own', unit: '×', bound: FIELD_BOUNDS.kink, of: ({ kink }) => kink },
+  slide: { title: 'slide', unit: 'mm', bound: FIELD_BOUNDS.slideMm, of: ({ slideMm }) => slideMm },
+  speed: { title: 'speed off', unit: '%', bound: FIELD_BOUNDS.speed * 100, of: ({ at, got }) => Math.abs(got[0] / at[0] - 1) * 100 },
+  turn: { title: 'turn off', unit: '°/s', bound: FIELD_BOUNDS.turnDegS, of: ({ at, got }) => Math.abs(got[1] - (at[1] ?? 0)) },
+  knees: { title: 'knees', unit: '×', bound: FIELD_BOUNDS.kink, of: ({ kink }) => kink },
 };
 
 /** Shares of the bound at which the chart grows darker. */

@@ -6,7 +6,7 @@ import type { FieldDoc } from '@/data/sets-store';
 import { ensureOpen } from '@/data/use-open-take';
 import { core } from '@/worker/core';
 import type { FieldView, SetClipAsked } from '@/worker/core.worker';
-import type { SetMember } from '../use-set';
+import type { SetMember } from '@/data/set-view';
 
 /** Soundings along either side of the chart. */
 export const GRID = 15;
