@@ -3,6 +3,7 @@ import { capture } from '@lantern/capture';
 import { scoreContacts } from './contacts';
 import { cleanTable } from './clean';
 import { pairFigures, searchBeside } from './joins';
+import { endFigures, fieldFigures } from './sets';
 import { thinFigures } from './thin';
 import { formatRaces } from './formats';
 import { scoreFreeFall } from './free-fall';
@@ -232,6 +233,25 @@ for (const [script, faults] of [
     beside: 'right in 99 %',
     ratio: right / takes / 0.99,
     note: `${confidentlyWrong} confidently wrong`,
+  });
+}
+
+{
+  const { soundings, ms: took, slideMm, looseMm, kink } = fieldFigures(11);
+  rows.push({
+    name: `sound a field, ${soundings} places`,
+    ours: ms(took),
+    beside: 'three seconds',
+    ratio: 3000 / took,
+    note: `slide ${slideMm.toFixed(1)} mm, ${looseMm.toFixed(0)} without feet held; knees ${kink.toFixed(2)} ×`,
+  });
+  const { ends, turnDeg, distanceCm, homeCm, homeBeforeCm, slideCm } = endFigures([1, 2]);
+  rows.push({
+    name: `${ends} ends brought home`,
+    ours: `${homeCm.toFixed(2)} cm`,
+    beside: `before ${homeBeforeCm.toFixed(1)} cm`,
+    ratio: homeBeforeCm / Math.max(0.01, homeCm),
+    note: `turns off by ${turnDeg.toFixed(4)}°, distances by ${distanceCm.toFixed(3)} cm, slide ${slideCm.toFixed(2)} cm`,
   });
 }
 

@@ -236,7 +236,7 @@ export { fieldSchema, type BlendField } from './set/field-schema';
 export { fills } from './set/fills';
 export { FIELD_BOUNDS, fieldGrid, isInside, sounder, type Sounder, type Sounding } from './set/soundings';
 export { floorSketch, type FloorSketch, type SketchStep } from './set/floor-sketch';
-export { playClip, playSkeleton } from './set/play-clip';
+export { onHips, playClip, playSkeleton } from './set/play-clip';
 export { playableField, type FieldPoint, type PlayableField } from './set/play-field';
 export { setBoundsSchema, setSchema, shotSchema, type LocomotionSet, type SetBounds, type ShotLine } from './set/schema';
 export { shotCsv, shotList, type Shot } from './set/shots';

@@ -4,6 +4,7 @@ import {
   coverage,
   homeFrom,
   homePoseSchema,
+  onHips,
   InputError,
   playableField,
   proposeHome,
@@ -139,7 +140,7 @@ export const setApi = {
     const { playable, clips } = await fieldOf(field, asked);
     if (!playable) return null;
     const { points, left, skeleton, field: play } = playable;
-    return { points, left, skeleton, joints: clips[0].clip.motion.skeleton, field: play };
+    return { points, left, skeleton, joints: onHips(clips[0].clip.motion).skeleton, field: play };
   },
 
   /** Soundings of a field at some points. */

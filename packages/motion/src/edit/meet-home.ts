@@ -48,6 +48,12 @@ export function meetHome(found: Groundwork, contacts: Contacts, pose: HomePose, 
       if (j === 0) multiply(out.rotations, at, turn, 0, motion.rotations, at);
       else multiply(out.rotations, at, motion.rotations, at, turn, 0);
     }
+    out.translations?.forEach((t, j) => {
+      for (const [i, { places }] of placed.entries()) {
+        const moved = places.get(j);
+        for (let k = 0; moved && k < 3; k++) t[f * 3 + k] += shares[i] * moved[k];
+      }
+    });
     for (let k = 0; k < 3; k++) out.rootPositions[f * 3 + k] += placed.reduce((sum, { shift }, i) => sum + shares[i] * shift[k], 0);
   }
   const still: FloorTransform = { turn: 0, x: 0, z: 0 };
@@ -107,6 +113,8 @@ const shareAt = ({ frame, before, after }: HomeEnd, f: number): number => {
 interface Placed {
   /** What each joint is turned by, as vectors of rotation: joint 0 in the world, the others in their own axes. */
   readonly turns: Float64Array;
+  /** What other joints are moved by against their parents, where they move, metres. */
+  readonly places: ReadonlyMap<number, readonly number[]>;
   /** What joint 0 is moved by, metres. */
   readonly shift: readonly number[];
   /** What brings the feet to where they stand. */
@@ -156,13 +164,20 @@ function placeHome(
   const place = [0, 0, 0];
   movePoint(place, 0, at, home.rootPositions, 0);
   const shift = place.map((v, k) => v - motion.rootPositions[frame * 3 + k]);
+  /** How far a foot without a toe turns about the vertical to lie as in the pose. */
+  const turnBetween = (ankle: number): number => {
+    const [x, y, z, w] = globals.rotations.subarray((frame * J + ankle) * 4, (frame * J + ankle) * 4 + 4);
+    multiply(q, 0, turn, 0, goal.rotations, ankle * 4);
+    multiply(q, 0, q, 0, [-x, -y, -z, w], 0);
+    return 2 * Math.atan2(q[1], q[3]);
+  };
   const feet = (side: Side) => {
     const { ankle, toe } = body.legs[side];
     const ball = toe >= 0 ? toe : ankle;
     const own = (frame * J + ball) * 3;
     const stands = [0, 0, 0];
     movePoint(stands, 0, at, goal.positions, ball * 3);
-    const yaw = at.turn + yawOf(goal, 0, ankle, toe) - yawOf(globals, frame, ankle, toe);
+    const yaw = toe >= 0 ? at.turn + yawOf(goal, 0, ankle, toe) - yawOf(globals, frame, ankle, toe) : turnBetween(ankle);
     return leading({ x: globals.positions[own], z: globals.positions[own + 2] }, { x: stands[0], z: stands[2] }, wrapAngle(yaw));
   };
   const rollOf = (side: Side, move: FloorTransform): Roll => {
@@ -183,12 +198,17 @@ function placeHome(
     };
   };
   const moves = { left: feet('left'), right: feet('right') };
-  return { turns, shift, feet: moves, rolls: { left: rollOf('left', moves.left), right: rollOf('right', moves.right) } };
+  const places = new Map(
+    [...(home.translations ?? [])].flatMap(([j, goalPlace]) => {
+      const own = motion.translations?.get(j);
+      return own ? [[j, [0, 1, 2].map((k) => goalPlace[k] - own[frame * 3 + k])] as const] : [];
+    }),
+  );
+  return { turns, places, shift, feet: moves, rolls: { left: rollOf('left', moves.left), right: rollOf('right', moves.right) } };
 }
 
-/** Where a foot points on the floor; one without a toe is not told apart from its like. */
+/** Where a foot points on the floor. */
 function yawOf({ positions, joints }: Globals, f: number, ankle: number, toe: number): number {
-  if (toe < 0) return 0;
   const [a, t] = [(f * joints + ankle) * 3, (f * joints + toe) * 3];
   return Math.atan2(positions[t] - positions[a], positions[t + 2] - positions[a + 2]);
 }

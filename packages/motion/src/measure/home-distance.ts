@@ -34,7 +34,13 @@ export function homePoseOf({ motion, globals, headings, soles }: Groundwork, fra
     const [x, y, z, w] = q.map((v) => Number((v * sign).toFixed(6)));
     turns[name] = [x, y, z, w];
   });
-  return { heightM: Number((globals.positions[frame * globals.joints * 3 + 1] - soles.floor).toFixed(5)), turns };
+  const places: NonNullable<HomePose['places']> = {};
+  motion.translations?.forEach((t, j) => {
+    const [x, y, z] = Array.from(t.subarray(frame * 3, frame * 3 + 3), (v) => Number(v.toFixed(6)));
+    places[joints[j].name] = [x, y, z];
+  });
+  const moving = motion.translations && motion.translations.size > 0 ? { places } : {};
+  return { ...moving, heightM: Number((globals.positions[frame * globals.joints * 3 + 1] - soles.floor).toFixed(5)), turns };
 }
 
 /**

@@ -12,6 +12,8 @@ const number = z.number().min(-1000).max(1000);
 export const homePoseSchema = z.object({
   heightM: number,
   turns: z.record(z.string().min(1).max(200), z.tuple([number, number, number, number])),
+  /** Where joints are against their parents that move there, metres. */
+  places: z.record(z.string().min(1).max(200), z.tuple([number, number, number])).optional(),
 });
 export type HomePose = z.infer<typeof homePoseSchema>;
 
@@ -24,5 +26,9 @@ export function homeMotion(pose: HomePose, skeleton: Skeleton, fps: number, at: 
   const motion = createMotion(skeleton, fps, 1);
   skeleton.joints.forEach(({ name, restRotation }, j) => motion.rotations.set(pose.turns[name] ?? restRotation, j * 4));
   motion.rootPositions.set([at[0], at[1] + pose.heightM, at[2]]);
-  return motion;
+  const places = Object.entries(pose.places ?? {}).flatMap(([name, place]) => {
+    const j = skeleton.joints.findIndex((joint) => joint.name === name);
+    return j > 0 ? [[j, Float32Array.from(place)] as const] : [];
+  });
+  return places.length > 0 ? { ...motion, translations: new Map(places) } : motion;
 }

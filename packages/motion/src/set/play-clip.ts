@@ -1,5 +1,6 @@
 import type { PlayClip, PlayLeg, PlaySkeleton, SolePoint } from '@lantern/drive';
 import { bodyOf } from '../anatomy/body-of';
+import { foldAbove, topOfBody } from '../anatomy/fold-root';
 import { NOT_A_PERSON } from '../anatomy/body';
 import { InputError } from '../error';
 import { clipContacts } from '../measure/clip-slides';
@@ -8,7 +9,11 @@ import { played } from '../measure/played';
 import type { Clip } from '../model/clip';
 import type { Interval } from '../model/contacts';
 import type { FixedPoint } from '../model/fixed-point';
+import type { Motion } from '../model/motion';
 import { travel } from '../steps/travel';
+
+/** What carries the hips is played as the hips: then nothing but joint 0 moves against its parent. */
+export const onHips = (motion: Motion): Motion => foldAbove(motion, topOfBody(motion.skeleton, bodyOf(motion)));
 
 /**
  * The skeleton of a clip as the runtime plays it, its soles where they are on this clip.
@@ -16,7 +21,8 @@ import { travel } from '../steps/travel';
  * @throws InputError when it is no person's
  */
 export function playSkeleton(clip: Clip): PlaySkeleton {
-  const { motion } = played(clip);
+  const { motion: whole } = played(clip);
+  const motion = onHips(whole);
   const ground = groundwork(motion);
   const body = bodyOf(motion);
   if (!ground || !body) throw new InputError('body', NOT_A_PERSON);
@@ -46,7 +52,8 @@ export function playSkeleton(clip: Clip): PlaySkeleton {
  */
 export function playClip(clip: Clip, name: string): PlayClip {
   const onRoot = clip.travel ? clip : travel.apply(clip, travel.schema.parse({ kind: 'travel', start: 'origin' }), { cast: new Map() });
-  const { motion, loop, travel: way } = onRoot;
+  const { motion: whole, loop, travel: way } = onRoot;
+  const motion = onHips(whole);
   const { fps, frames } = motion;
   const contacts = clipContacts(onRoot);
   const seconds = (all: readonly Interval[] = []) => all.map(({ from, to }) => [from / fps, to / fps] as const);

@@ -11,6 +11,7 @@ import { createMotion, type Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
 import { bodyOf } from '../anatomy/body-of';
 import type { SetClip } from './coverage';
+import { onHips } from './play-clip';
 import type { PlayableField } from './play-field';
 import { repeatLoop } from '../model/repeat';
 
@@ -48,8 +49,9 @@ export interface Sounder {
 export function sounder(playable: PlayableField, clips: readonly SetClip[]): Sounder {
   const { points, skeleton: own, field } = playable;
   const found = points.flatMap(({ id }) => clips.filter((clip) => clip.id === id));
-  const { skeleton } = found[0].clip.motion;
-  const body = bodyOf(found[0].clip.motion);
+  const first = onHips(found[0].clip.motion);
+  const { skeleton } = first;
+  const body = bodyOf(first);
   const player = playable.player();
   const usual = body ? kinksOf(found, body) : [];
   return {
@@ -95,7 +97,7 @@ export function sounder(playable: PlayableField, clips: readonly SetClip[]): Sou
 function kinksOf(clips: readonly SetClip[], body: Body): HingeKink[] {
   const worst = new Map<string, HingeKink>();
   for (const { clip } of clips) {
-    for (const own of hingeKinks(forwardKinematics(repeatLoop(clip, 2)), body, clip.motion.fps)) {
+    for (const own of hingeKinks(forwardKinematics(onHips(repeatLoop(clip, 2))), body, clip.motion.fps)) {
       const known = worst.get(own.hinge);
       if (!known || own.degS > known.degS) worst.set(own.hinge, own);
     }
