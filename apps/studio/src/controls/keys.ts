@@ -60,4 +60,13 @@ export const KEYS: readonly { readonly where: string; readonly keys: readonly (r
       ['Alt while dragging', 'no snapping to footfalls, ends and marks'],
     ],
   },
+  {
+    where: 'Set',
+    keys: [
+      ['Enter on a lamp', 'its clip on the Bench'],
+      ['↑ ↓ on a lamp', 'ask for another speed'],
+      ['Arrow keys on the puck', 'ask the field for something else'],
+      ['Left stick', 'the same with a gamepad'],
+    ],
+  },
 ];
