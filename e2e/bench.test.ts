@@ -340,6 +340,8 @@ test('what is bent, quickened, held and mirrored ships, and measures so from out
   const { page, errors } = await openPage(tests.browser);
   const downloads = temporaryFolder();
   await (await page.createCDPSession()).send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  // Tall enough for all rows.
+  await page.setViewport({ width: 1280, height: 1600 });
   await page.goto(`${url()}/gullmouth/ship`);
   await page.waitForSelector('input[type=checkbox][aria-label="Ship out-left"]');
   await page.evaluate(() => {

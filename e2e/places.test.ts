@@ -30,7 +30,7 @@ test('two tabs on one clip: the later save is told, nothing is overwritten, and 
   await shows(second.page, 'This clip was saved elsewhere');
   await shows(second.page, '“trot”');
   await click(second.page, 'button', 'Keep mine as a copy');
-  await click(second.page, 'link', 'Ship 3');
+  await click(second.page, 'link', 'Ship 14');
   await shows(second.page, 'trot');
   await shows(second.page, 'canter (mine)');
   // Another tab's names are there after a reload too: nothing was lost on the server.
@@ -117,11 +117,13 @@ test('a recipe is changed by its cards, seen on the stage, shipped one file each
   await page.waitForSelector('[aria-label="Clip wick-rounds-01"]');
   await shows(page, 'all saved');
 
+  // Tall enough for all rows.
+  await page.setViewport({ width: 1280, height: 1300 });
   await page.goto(`${tests.application.url}/gullmouth/ship`);
   await shows(page, /wick-rounds-01[\s\S]*m\/s/);
   await page.locator('input[value="each"]').click();
   await page.locator('input[aria-label="Ship wick-rounds-01"]').click();
-  await page.locator('::-p-text(Ship 3 clips)').click();
+  await page.locator('::-p-text(Ship 14 clips)').click();
   await shows(page, /gullmouth-wick\.zip, [\d.]+ MB, is in your downloads/);
   const file = join(downloads, 'gullmouth-wick.zip');
   await fileArrives(file);

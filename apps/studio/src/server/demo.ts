@@ -91,16 +91,20 @@ const CUTS: Readonly<Partial<Record<ScriptName, readonly (readonly [name: string
   ],
 };
 
-/** Clips that are others round an arc: metres to the left. */
-const ARCS: readonly (readonly [name: string, like: string, radius: number])[] = [
-  ['stroll-arc-left', 'stroll-forward', 1.6],
-  ['stroll-arc-right', 'stroll-forward', -1.6],
-  ['jog-arc-left', 'jog-forward', 3],
-  ['jog-arc-right', 'jog-forward', -3],
-];
+/** A stride of a take round an arc: metres to the left. */
+const ARCS: Readonly<Partial<Record<ScriptName, readonly (readonly [name: string, radius: number])[]>>> = {
+  walk: [
+    ['stroll-arc-left', 1.6],
+    ['stroll-arc-right', -1.6],
+  ],
+  jog: [
+    ['jog-arc-left', 3],
+    ['jog-arc-right', -3],
+  ],
+};
 
-/** Clips as they are saved, by name. */
-type Saved = Map<string, { readonly id: string; readonly source: ClipSave['source'] }>;
+/** The ids of clips by their names. */
+type Saved = ReadonlyMap<string, string>;
 
 /**
  * Wick's takes from the simulated suit; clips cut from them, which the program itself proposes; a join: he waits, strolls, jogs, strolls again, and hops
@@ -108,11 +112,9 @@ type Saved = Map<string, { readonly id: string; readonly source: ClipSave['sourc
  */
 export async function loadDemo(database: Database): Promise<void> {
   const ids = new Map<string, string>();
-  const saved: Saved = new Map();
   const save = async (name: string, source: ClipSave['source'], steps: ClipSave['steps']) => {
     const id = randomUUID();
     ids.set(name, id);
-    saved.set(name, { id, source });
     await saveClip(database, 'gullmouth', id, { name, source, steps, gait: '', direction: '', revision: 0 });
   };
   const loop = recipeSchema.parse([{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
@@ -123,7 +125,7 @@ export async function loadDemo(database: Database): Promise<void> {
     const take = await importTake(database, 'gullmouth', file, bytes);
     if (tags || notes || star) await changeTake(database, take.id, { tags, notes, star });
     ids.set(take.name, take.id);
-    if (script !== 'rounds' && !CUTS[script]) continue;
+    if (script !== 'rounds' && !CUTS[script] && !ARCS[script]) continue;
     const { ground } = describeTake(readTake(bytes, file));
     const candidates = ground ? findLoops(ground).candidates : [];
     if (script === 'rounds') {
@@ -136,26 +138,28 @@ export async function loadDemo(database: Database): Promise<void> {
         if (cut) await save(name, { take: take.id, from: cut.from, to: cut.to }, loop);
       continue;
     }
+    const [stride] = candidates.filter(({ strides }) => strides === 1);
+    for (const [name, radius] of ARCS[script] ?? []) {
+      const bent = withStep(loop, stepSchema.parse({ kind: 'path', shape: 'arc', radius }));
+      if (stride) await save(name, { take: take.id, from: stride.from, to: stride.to }, bent);
+    }
     const offers = ground ? proposals(ground, segments(ground), candidates) : [];
     for (const [name, like] of CUTS[script] ?? []) {
       const offer = offers.find((own) => like.test(own.name));
       if (offer) await save(name, { take: take.id, from: offer.from, to: offer.to }, offer.isLoop ? loop : once);
     }
   }
-  for (const [name, like, radius] of ARCS) {
-    const source = saved.get(like)?.source;
-    const bent = withStep(loop, stepSchema.parse({ kind: 'path', shape: 'arc', radius }));
-    if (source) await save(name, source, bent);
-  }
   await joinRound(database, (name) => ids.get(name));
-  await makeSet(database, saved);
+  await makeSet(database, ids);
 }
 
 /** Wick's set with the numbers of a game, and a field of his strolls and jogs. */
 async function makeSet(database: Database, saved: Saved): Promise<void> {
-  const idOf = (name: string) => saved.get(name)?.id;
+  const idOf = (name: string) => saved.get(name);
   const wait = idOf('wait');
-  const clips = ['stroll-forward', 'jog-forward', ...ARCS.map(([name]) => name)].flatMap((name) => idOf(name) ?? []);
+  const clips = ['stroll-forward', 'jog-forward', ...Object.values(ARCS).flatMap((arcs) => arcs.map(([name]) => name))].flatMap(
+    (name) => idOf(name) ?? [],
+  );
   const set = setSchema.parse({
     name: 'lamplighter',
     slots: 'full',
