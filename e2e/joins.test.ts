@@ -179,7 +179,7 @@ test('clips are dropped end to end, overlapped, lined up, repeated, raised, bake
     'the clip of the baked take',
   );
   await page.goto(`${url()}/gullmouth/ship`);
-  await click(page, 'button', 'Ship 3 clips');
+  await click(page, 'button', 'Ship 14 clips');
   await shows(page, /wick\.glb, [\d.]+ MB, is in your downloads/);
   const file = join(downloads, 'wick.glb');
   await fileArrives(file);
@@ -201,7 +201,7 @@ test('clips are dropped end to end, overlapped, lined up, repeated, raised, bake
   await shows(page, 'it follows when a piece changes');
   rmSync(file);
   await page.goto(`${url()}/gullmouth/ship`);
-  await click(page, 'button', 'Ship 4 clips');
+  await click(page, 'button', 'Ship 15 clips');
   await fileArrives(file);
   const both = (await readGlb(new Uint8Array(readFileSync(file)))).find(({ name }) => name === within.name);
   // Bake and join are the same motion.

@@ -30,6 +30,8 @@ test('two tabs on one clip: the later save is told, nothing is overwritten, and 
   await shows(second.page, 'This clip was saved elsewhere');
   await shows(second.page, '“trot”');
   await click(second.page, 'button', 'Keep mine as a copy');
+  // Tall enough for all rows.
+  for (const { page } of [first, second]) await page.setViewport({ width: 1280, height: 1300 });
   await click(second.page, 'link', 'Ship 14');
   await shows(second.page, 'trot');
   await shows(second.page, 'canter (mine)');
