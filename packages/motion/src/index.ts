@@ -225,35 +225,34 @@ export { JOIN_BOUNDS, whereTheyFit, type Fitting, type FittingSearch, type Reach
 export { popIn, type Pop } from './measure/pop';
 
 // The set
-export { endsAtHome, homeEndsOf, homeFrom, proposeHome, type HomeEnd, type HomeProposal } from './set/home';
+export { homeFrom, proposeHome, type HomeProposal } from './set/home';
 export { clipTraits, type ClipTraits } from './set/clip-traits';
 export { contractCsv, setConstants } from './set/constants';
-export { contractLines, WARP_BOUNDS, type ContractLine, type Warp } from './set/contract-lines';
+export { contractLines, type ContractLine } from './set/contract-lines';
 export { contractSchema, NO_CONTRACT, slotSpeed, type Contract } from './set/contract';
 export { setStep, stepsForContract } from './set/contract-steps';
 export { coverage, type Coverage, type SetClip, type SlotReport, type SlotState } from './set/coverage';
 export { fieldSchema, type BlendField } from './set/field-schema';
 export { fills } from './set/fills';
 export { FIELD_BOUNDS, fieldGrid, isInside, sounder, type Sounder, type Sounding } from './set/soundings';
-export { floorSketch, type FloorSketch, type SketchStep } from './set/floor-sketch';
-export { onHips, playClip, playSkeleton } from './set/play-clip';
-export { playableField, type FieldPoint, type PlayableField } from './set/play-field';
-export { setBoundsSchema, setSchema, shotSchema, type LocomotionSet, type SetBounds, type ShotLine } from './set/schema';
+export { floorSketch, type FloorSketch } from './set/floor-sketch';
+export { onHips } from './set/play-clip';
+export { playableField, type FieldPoint } from './set/play-field';
+export { setSchema, type LocomotionSet } from './set/schema';
 export { shotCsv, shotList, type Shot } from './set/shots';
 export { shotText } from './set/shot-text';
 export { DIRECTIONS, GAITS, slotId, slotOnOtherSide, slotSchema, type Direction, type Gait, type Slot, type SlotKind } from './set/slot';
 export { SLOT_LISTS, slotList, type SlotList } from './set/slot-lists';
 export { slotName } from './set/slot-name';
 export { askedCourse, speedCourse, type SpeedCourse } from './set/speed-course';
-export { suitScript, type SuitScript } from './set/suit-script';
-export { homeDistance, homePoseOf, type HomeDistance } from './measure/home-distance';
+export { homeDistance, homePoseOf } from './measure/home-distance';
 export { homePoseSchema, type HomePose } from './model/home-pose';
 export { standsAt } from './measure/stands';
 export { swingsOf } from './edit/over-swings';
 
 // The project file
-export { measureSet, projectField, type MeasuredSet } from './project/sets';
-export { readProject, type PreparedTake, type ReadProject } from './project/read-project';
+export { measureSet, projectField } from './project/sets';
+export { readProject } from './project/read-project';
 export { make, makeClips, type MadeFile, type Report } from './project/make';
 export { oddities } from './project/oddities';
 export { parseProject } from './project/parse';

@@ -12,7 +12,7 @@ import { useSets, type SetDoc } from '@/data/sets-store';
 import { Trouble } from '@/places/takes/Takes';
 import { Commands } from '@/shell/Commands';
 import { ContractPage } from './contract/ContractPage';
-import { CoveragePage } from './coverage/CoveragePage';
+import { CoveragePage } from './slots/CoveragePage';
 import { FieldsPage } from './fields/FieldsPage';
 import { editSet } from '@/data/sets-store';
 import { newSet } from './set-edits';

@@ -1,13 +1,4 @@
-import {
-  setStep,
-  slotId,
-  slotName,
-  slotOnOtherSide,
-  slotList,
-  type RecipeStepInput,
-  type SlotList,
-  type SlotReport,
-} from '@lantern/motion';
+import { setStep, slotName, slotList, type RecipeStepInput, type SlotList, type SlotReport } from '@lantern/motion';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import { freeName, otherSide } from '@/data/new-clip';
 import { setDocumentSchema } from '@/http/set';
@@ -61,10 +52,4 @@ export function mirrorFor(reports: readonly SlotReport[]): number {
   }
   if (made.length > 0) useClips.setState({ docs: [...docs, ...made] });
   return made.length;
-}
-
-/** The slot of the other side that a set has, if it has one. */
-export function otherSlotOf(report: SlotReport): string | null {
-  const other = slotOnOtherSide(report.slot);
-  return other && slotId(other);
 }
