@@ -36,7 +36,7 @@ const take = (name: string, change: object = {}) => ({
 });
 const project = { id: 'p', name: 'P', character: 'Wick', fps: 60, namePattern: '', fitTo: '', settlesFloor: true };
 const answer = (change: object) =>
-  projectDataSchema.parse({ project, takes: [], clips: [], joins: [], characters: [], fits: [], ...change });
+  projectDataSchema.parse({ project, takes: [], clips: [], joins: [], sets: [], characters: [], fits: [], ...change });
 
 test('one row that is not as it should be is named with what is wrong; all others are there', () => {
   const none = { ...passport, statureM: null, units: { ...passport.units, metresPerUnit: Number.NaN } };
