@@ -48,6 +48,50 @@ test('capture, inspect, contacts and loops speak the JSON they promise', async (
   expect(loops.pairs).toBeGreaterThan(1000);
 });
 
+test('set says what a project’s clips fill and lack, field how they blend; what is not there is said in a line', async () => {
+  await lantern('capture', 'jog', '--out', at('jogging.bvh'), '--seconds', '8', '--seed', '7');
+  const cycle = async (file: string) => {
+    const { candidates } = JSON.parse((await lantern('loops', at(file), '--json')).out) as {
+      candidates: { from: number; to: number; strides: number }[];
+    };
+    return candidates.find(({ strides }) => strides === 1);
+  };
+  const steps = [{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }];
+  const clips = [
+    { name: 'stroll', take: 'walk', ...(await cycle('walk.bvh')), steps },
+    { name: 'jog', take: 'jog', ...(await cycle('jogging.bvh')), steps },
+  ].map(({ name, take, from, to, steps: own }) => ({ name, take, from, to, steps: own }));
+  const project = {
+    oldLantern: 1,
+    takes: [
+      { id: 'walk', file: 'walk.bvh' },
+      { id: 'jog', file: 'jogging.bvh' },
+    ],
+    clips,
+    sets: [{ name: 'lamplighter', slots: 'full', contract: { speedMps: { walk: { forward: 1.4 } } } }],
+    fields: [{ name: 'jogs', inputs: ['speed'], clips: ['stroll', 'jog'] }],
+  };
+  await writeFile(at('set.json'), JSON.stringify(project));
+  const found = JSON.parse((await lantern('set', at('set.json'), '--json')).out);
+  expect(found).toMatchObject({ set: 'lamplighter', counts: { filled: 2, mirror: 0, missing: 29 } });
+  const slot = (id: string) => found.slots.find((own: { slot: string }) => own.slot === id);
+  expect(slot('loop/walk/forward')).toMatchObject({ state: 'filled', clip: 'stroll', homeCm: null, askedMps: 1.4 });
+  expect(slot('stop/jog/right')).toMatchObject({ state: 'missing', shot: 'Jog stop on the right foot, 3 m run-up, two good strides.' });
+  expect(found.contract.find(({ id }: { id: string }) => id === 'speedMps/walk/forward')).toMatchObject({ asked: 1.4, breaks: null });
+  const field = JSON.parse((await lantern('field', at('set.json'), 'jogs', '--json', '--grid', '5')).out);
+  expect(field).toMatchObject({ field: 'jogs', inputs: ['speed'], figures: { out: 0 } });
+  expect(field.soundings).toHaveLength(5);
+  expect(field.soundings[2]).toMatchObject({
+    slideMm: expect.any(Number),
+    got: [expect.any(Number), expect.any(Number)],
+    kink: expect.any(Number),
+  });
+  const gone = await lantern('field', at('set.json'), 'strolls');
+  expect(gone).toMatchObject({ code: 3, err: expect.stringContaining('There is no field "strolls"; there is "jogs".') });
+  await writeFile(at('bad-set.json'), JSON.stringify({ ...project, fields: [{ name: 'jogs', clips: ['nobody'] }] }));
+  expect(await lantern('set', at('bad-set.json'))).toMatchObject({ code: 3, err: expect.stringContaining('"nobody"') });
+});
+
 test('joins finds where one motion can follow another, and make builds what the project joins', async () => {
   await lantern('capture', 'jog', '--out', at('jog.bvh'), '--seconds', '8', '--seed', '7');
   const found = JSON.parse((await lantern('joins', at('walk.bvh'), at('jog.bvh'), '--json')).out);
