@@ -237,7 +237,7 @@ export { fills } from './set/fills';
 export { FIELD_BOUNDS, fieldGrid, isInside, sounder, type Sounder, type Sounding } from './set/soundings';
 export { floorSketch, type FloorSketch } from './set/floor-sketch';
 export { onHips } from './set/play-clip';
-export { playableField, type FieldPoint } from './set/play-field';
+export { playableField, type FieldPoint, type PlayableField } from './set/play-field';
 export { setSchema, type LocomotionSet } from './set/schema';
 export { shotCsv, shotList, type Shot } from './set/shots';
 export { shotText } from './set/shot-text';

@@ -20,6 +20,7 @@ import {
   type HomePose,
   type HomeProposal,
   type LocomotionSet,
+  type PlayableField,
   type SetClip,
   type Shot,
   type Skeleton,
@@ -66,7 +67,7 @@ export interface FieldView {
 }
 
 const known = new LRUCache<string, SetClip | string>({ max: 400 });
-const sounders = new LRUCache<string, Sounder>({ max: 4 });
+const fields = new LRUCache<string, OpenedField>({ max: 4 });
 
 /** A clip, run and measured once; a sentence where it cannot be. */
 async function setClip({ id, name, take, recipe }: SetClipAsked): Promise<SetClip | string> {
@@ -99,10 +100,25 @@ async function setClips(asked: readonly SetClipAsked[]): Promise<SetClip[]> {
   return made;
 }
 
-async function fieldOf(field: BlendField, asked: readonly SetClipAsked[]) {
+/** A field whose clips are in step, and what sounds it. */
+interface OpenedField {
+  readonly playable: PlayableField;
+  readonly clips: readonly SetClip[];
+  readonly sounder: Sounder;
+}
+
+/** A field, made playable once; null when none of its clips comes into step. */
+async function fieldOf(field: BlendField, asked: readonly SetClipAsked[]): Promise<OpenedField | null> {
   const wanted = asked.filter(({ id }) => field.clips.includes(id));
+  const key = JSON.stringify([field, wanted]);
+  const held = fields.get(key);
+  if (held) return held;
   const clips = await setClips(wanted);
-  return { playable: playableField(field, clips), clips, key: JSON.stringify([field, wanted]) };
+  const playable = playableField(field, clips);
+  if (!playable) return null;
+  const made = { playable, clips, sounder: sounder(playable, clips) };
+  fields.set(key, made);
+  return made;
 }
 
 /** What the worker does with sets. */
@@ -137,8 +153,9 @@ export const setApi = {
 
   /** A field with all that is needed to draw it and to play it; null when none of its clips comes into step. */
   async setField(field: BlendField, asked: readonly SetClipAsked[]): Promise<FieldView | null> {
-    const { playable, clips } = await fieldOf(field, asked);
-    if (!playable) return null;
+    const opened = await fieldOf(field, asked);
+    if (!opened) return null;
+    const { playable, clips } = opened;
     const { points, left, skeleton, field: play } = playable;
     return { points, left, skeleton, joints: onHips(clips[0].clip.motion).skeleton, field: play };
   },
@@ -150,11 +167,8 @@ export const setApi = {
     at: readonly (readonly number[])[],
   ): Promise<readonly Sounding[] | { problem: string }> {
     return orProblem(async () => {
-      const { playable, clips, key } = await fieldOf(field, asked);
-      if (!playable) return [];
-      const own = sounders.get(key) ?? sounder(playable, clips);
-      sounders.set(key, own);
-      return at.map((point) => own.sound(point));
+      const opened = await fieldOf(field, asked);
+      return opened ? at.map((point) => opened.sounder.sound(point)) : [];
     });
   },
 };

@@ -49,6 +49,7 @@ export function SpeedChart({ lines, chosen, onChoose, members, nameOf, asked }: 
     captured: data?.captured?.mps[f] ?? null,
     after: data?.after?.mps[f] ?? null,
   }));
+  const fastest = Math.max(0.5, ...rows.map((row) => Math.max(row.asked ?? 0, row.captured ?? 0, row.after ?? 0)));
   return (
     <Box
       component="section"
@@ -76,10 +77,18 @@ export function SpeedChart({ lines, chosen, onChoose, members, nameOf, asked }: 
               type="number"
               domain={[0, 'dataMax']}
               tick={TICK}
+              ticks={ticksUpTo((frames - 1) / fps, 0.5)}
               tickFormatter={(t: number) => `${t.toFixed(1)} s`}
               stroke={chart('rule')}
             />
-            <YAxis tick={TICK} width={54} tickFormatter={(v: number) => `${v.toFixed(1)} m/s`} stroke={chart('rule')} />
+            <YAxis
+              tick={TICK}
+              width={54}
+              domain={[0, fastest]}
+              ticks={ticksUpTo(fastest, 0.5)}
+              tickFormatter={(v: number) => `${v.toFixed(1)} m/s`}
+              stroke={chart('rule')}
+            />
             <Tooltip
               {...TOOLTIP}
               formatter={(value) => `${Number(value).toFixed(2)} m/s`}
@@ -111,4 +120,9 @@ function Key({ children, dash, faint = false }: { children: string; dash?: strin
       {children}
     </Typography>
   );
+}
+
+/** Round numbers for an axis: multiples of `step` from 0 up to `most`. */
+function ticksUpTo(most: number, step: number): number[] {
+  return Array.from({ length: Math.floor(Math.max(0, most) / step + 1e-6) + 1 }, (_, i) => i * step);
 }

@@ -1,6 +1,6 @@
 'use client';
 import { Box } from '@mui/material';
-import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { memo, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { numeral } from '@/controls/Figure';
 import { chart } from '@/controls/theme';
 import type { FieldDoc } from '@/data/sets-store';
@@ -103,7 +103,7 @@ export function SeaChart({ field, view, open, depth, at, weights, wake, onMove }
       onPointerUp={() => setHeld(false)}
       onPointerCancel={() => setHeld(false)}
     >
-      <Water field={field} view={view} open={open} depth={depth} frame={frame} />
+      <Water field={field} view={view} grid={open.grid} soundings={open.soundings} depth={depth} frame={frame} />
       <Axes field={field} view={view} frame={frame} />
       {view.points.map(({ id, name, place }, i) => {
         const w = weights[name] ?? 0;
@@ -180,20 +180,15 @@ export function words(field: Pick<FieldDoc, 'inputs'>, [speed, second = 0]: read
   return `${speed.toFixed(2)} m/s, ${Math.abs(second).toFixed(0)}${field.inputs[1] === 'turn' ? ' °/s' : '°'}${side}`;
 }
 
-/** Depths, their contours and the soundings. */
-function Water({
-  field,
-  view,
-  open: { grid, soundings },
-  depth,
-  frame,
-}: {
-  field: FieldDoc;
-  view: FieldView;
-  open: OpenField;
-  depth: Depth;
-  frame: Frame;
-}) {
+interface WaterProps extends Pick<OpenField, 'grid' | 'soundings'> {
+  readonly field: FieldDoc;
+  readonly view: FieldView;
+  readonly depth: Depth;
+  readonly frame: Frame;
+}
+
+/** Depths, their contours and the soundings: drawn anew when soundings come, not with every move of the puck. */
+const Water = memo(function Water({ field, view, grid, soundings, depth, frame }: WaterProps) {
   const { low, high } = extentOf(view);
   const bound = DEPTH_WORDS[depth].bound;
   const rings = useMemo(() => (field.inputs.length > 1 ? contoursOf(soundings, depth) : []), [field.inputs.length, soundings, depth]);
@@ -284,7 +279,7 @@ function Water({
       })}
     </g>
   );
-}
+});
 
 /** Each side of a triangle once. */
 function trianglesOf({ field: { triangles } }: FieldView): [number, number][] {

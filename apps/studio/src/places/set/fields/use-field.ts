@@ -10,8 +10,8 @@ import type { SetMember } from '@/data/set-view';
 
 /** Soundings along either side of the chart. */
 export const GRID = 15;
-/** So many are asked of the worker at a time: it stays free for what is dragged. */
-const BATCH = 10;
+/** So many are asked of the worker at first, and then at a time: it stays free for what is dragged. */
+const BATCH = { first: 4, then: 24 };
 
 /** A place of the grid: on the chart, and as values of the inputs. */
 export interface GridPlace {
@@ -101,8 +101,8 @@ export function useField(field: FieldDoc | null, members: readonly SetMember[]):
     let isOver = false;
     void (async () => {
       let map: ReadonlyMap<number, Sounding> = new Map();
-      for (let i = 0; i < grid.length && !isOver; i += BATCH) {
-        const batch = grid.slice(i, i + BATCH);
+      while (map.size < grid.length && !isOver) {
+        const batch = grid.slice(map.size, map.size + (map.size > 0 ? BATCH.then : BATCH.first));
         const next = await core().setSoundings(
           { ...blend, name: '' },
           asked,

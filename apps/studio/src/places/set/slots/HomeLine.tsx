@@ -43,7 +43,7 @@ export function HomeLine({ doc, view }: { doc: SetDoc; view: SetView }) {
             </Box>
             {proposal && !isProposed && proposal.meanCm >= 0.05 && (
               <>
-                ; nearest to all ends is {nameOf(proposal.clip)}, frame {proposal.frame} ({proposal.meanCm.toFixed(1)} cm)
+                ; nearest to all ends: {proposal.clip === doc.home.clip ? '' : `${nameOf(proposal.clip)}, `}frame {proposal.frame}
               </>
             )}
           </>
