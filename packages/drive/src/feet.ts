@@ -1,5 +1,6 @@
 import { reachWithLeg } from './leg';
 import { followChain, FOOT, kneeAxes, legChain } from './legs';
+import type { Memory } from './memory';
 import { heading, multiply, rotate, wrapAngle, type Numbers } from './quat';
 import { SIDES, type PlayClip, type PlaySkeleton, type PlayLeg, type SolePoint } from './play-set';
 
@@ -40,13 +41,12 @@ interface Foot {
   /** What the offset was when the foot came down, and what it goes to until it comes down again; in the root's axes. */
   readonly landed: Float64Array;
   readonly goal: Float64Array;
-  /** How far the hips ought to have come down for it in this stance, and in the last one, metres. */
-  need: number;
-  needed: number;
-  holds: boolean;
-  bears: number;
-  since: number;
+  /** How far the hips ought to have come down for it in this stance, and in the last one, metres, and more: see `NEED`. */
+  readonly now: Float64Array;
 }
+
+/** Numbers of `now`: need and need in the last stance; whether it is held (1), the point of the sole that bears, seconds since it was let go. */
+const [NEED, NEEDED, HOLDS, BEARS, SINCE] = [0, 1, 2, 3, 4];
 
 /** Feet that stay where they came down, whatever moves the body. */
 export interface Feet {
@@ -70,17 +70,17 @@ export interface Feet {
 }
 
 /** @param like a clip of the skeleton, that the knees are read off */
-export function heldFeet(skeleton: PlaySkeleton, like: PlayClip): Feet {
+export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory): Feet {
   const chain = legChain(skeleton);
   const axes = kneeAxes(skeleton, like);
-  const feet = SIDES.map((side): Foot => footOf(skeleton.legs[side], skeleton.soles[side]));
+  const feet = SIDES.map((side): Foot => footOf(skeleton.legs[side], skeleton.soles[side], memory));
   const rootTurn = new Float64Array(4);
   const turn = new Float64Array(4);
   const foot = new Float64Array(4);
   const back = new Float64Array(4);
   const v = new Float64Array(3);
   const { place, world } = chain;
-  let drop = 0;
+  const dropped = memory.take(1);
 
   /** Places of the sole as posed, and which of them is lowest. */
   const readSole = ({ sole, points, ankle, leg, by }: Foot): number => {
@@ -120,7 +120,7 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip): Feet {
     const most = Math.max(EASY * length, between(place, hip, ankle));
     const x = wanted[0] + offset[0] - place[h],
       z = wanted[2] + offset[2] - place[h + 2];
-    const y = place[h + 1] + drop - wanted[1] - offset[1];
+    const y = place[h + 1] + dropped[0] - wanted[1] - offset[1];
     return Math.max(0, y - Math.sqrt(Math.max(0, most * most - x * x - z * z)));
   };
 
@@ -129,32 +129,32 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip): Feet {
     own.before.set(own.offset);
     const { offset } = own;
     if (bears) {
-      if (!own.holds) {
+      if (own.now[HOLDS] === 0) {
         // It has come down: from here on it stays.
         decay(own, facing, seconds);
-        own.holds = true;
-        own.need = 0;
+        own.now[HOLDS] = 1;
+        own.now[NEED] = 0;
         toRoot(own.landed, offset, facing);
-        own.bears = low;
+        own.now[BEARS] = low;
         held(own, low);
       } else {
         offset[3] -= turnedSince(own);
-        const at = own.bears * 3;
+        const at = own.now[BEARS] * 3;
         heading(turn, 0, offset[3]);
         rotate(v, 0, turn, 0, own.points[at] - own.ankle[0], 0, own.points[at + 2] - own.ankle[2]);
         offset[0] = own.anchor[0] - v[0] - own.ankle[0];
         offset[2] = own.anchor[1] - v[2] - own.ankle[2];
         // The change from one point of the sole to the next moves nothing.
-        if (own.bears !== low) {
-          own.bears = low;
+        if (own.now[BEARS] !== low) {
+          own.now[BEARS] = low;
           held(own, low);
         }
       }
-    } else if (own.holds) {
-      own.holds = false;
-      own.since = 0;
+    } else if (own.now[HOLDS] > 0) {
+      own.now[HOLDS] = 0;
+      own.now[SINCE] = 0;
       own.left.set(offset);
-      own.needed = own.need;
+      own.now[NEEDED] = own.now[NEED];
       // As much as it went from the pose, it will go again: next time it lands half of that to the other side.
       toRoot(own.goal, offset, facing);
       for (let k = 0; k < OFFSET; k++) own.goal[k] = (own.landed[k] - own.goal[k]) / 2;
@@ -162,7 +162,7 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip): Feet {
     } else decay(own, facing, seconds);
     offset[1] = Math.max(0, -own.points[low * 3 + 1]);
     for (let k = 0; k < 4; k++) own.last[k] = own.turned[k];
-    if (seconds > 0 && own.holds) {
+    if (seconds > 0 && own.now[HOLDS] > 0) {
       for (let k = 0; k < OFFSET; k++) own.slope[k] = (offset[k] - own.before[k]) / seconds;
     }
   };
@@ -171,9 +171,9 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip): Feet {
     hold(rotations, hips, root, posed, down, seconds) {
       heading(rootTurn, 0, root[2]);
       // As low as either leg needed it in its last stance.
-      const low = Math.min(LOWEST, Math.max(feet[0].needed, feet[1].needed));
-      drop += (low - drop) * (1 - Math.exp(-seconds / LOWERING));
-      hips[1] -= drop;
+      const low = Math.min(LOWEST, Math.max(feet[0].now[NEEDED], feet[1].now[NEEDED]));
+      dropped[0] += (low - dropped[0]) * (1 - Math.exp(-seconds / LOWERING));
+      hips[1] -= dropped[0];
       for (let s = 0; s < 2; s++) {
         const { toe } = feet[s].leg;
         for (let k = 0; toe >= 0 && k < 4; k++) rotations[toe * 4 + k] = posed[s * FOOT + 7 + k];
@@ -194,7 +194,7 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip): Feet {
       for (let s = 0; s < 2; s++) follow(feet[s], down[s] > 0, root[2], seconds);
       for (let s = 0; s < 2; s++) {
         const { leg, offset, ankle, turned } = feet[s];
-        if (feet[s].holds) feet[s].need = Math.max(feet[s].need, lack(feet[s]));
+        if (feet[s].now[HOLDS] > 0) feet[s].now[NEED] = Math.max(feet[s].now[NEED], lack(feet[s]));
         heading(turn, 0, offset[3]);
         multiply(foot, 0, turn, 0, turned, 0);
         reachWithLeg(
@@ -217,11 +217,11 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip): Feet {
         own.left.fill(0);
         own.slope.fill(0);
         own.goal.fill(0);
-        own.holds = false;
-        own.since = RELEASE;
-        own.need = own.needed = 0;
+        own.now[HOLDS] = 0;
+        own.now[SINCE] = RELEASE;
+        own.now[NEED] = own.now[NEEDED] = 0;
       }
-      drop = 0;
+      dropped[0] = 0;
     },
   };
 }
@@ -229,8 +229,8 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip): Feet {
 /** In place: an offset, a quintic from its value and slope at the release to where the foot shall land. */
 function decay(own: Foot, facing: number, seconds: number): void {
   const { goal, offset, left, slope } = own;
-  own.since = Math.min(RELEASE, own.since + seconds);
-  const t = own.since / RELEASE;
+  own.now[SINCE] = Math.min(RELEASE, own.now[SINCE] + seconds);
+  const t = own.now[SINCE] / RELEASE;
   const come = t * t * t * (10 - 15 * t + 6 * t * t);
   const along = RELEASE * (t - 6 * t ** 3 + 8 * t ** 4 - 3 * t ** 5);
   const c = Math.cos(facing),
@@ -254,27 +254,27 @@ function toRoot(out: Float64Array, offset: Float64Array, facing: number): void {
   out[3] = offset[3];
 }
 
-const footOf = (leg: PlayLeg, sole: readonly SolePoint[]): Foot => ({
-  leg,
-  sole,
-  ankle: new Float64Array(3),
-  turned: new Float64Array(4),
-  by: new Float64Array(4),
-  points: new Float64Array(sole.length * 3),
-  offset: new Float64Array(OFFSET),
-  before: new Float64Array(OFFSET),
-  anchor: new Float64Array(2),
-  last: new Float64Array(4),
-  left: new Float64Array(OFFSET),
-  slope: new Float64Array(OFFSET),
-  landed: new Float64Array(OFFSET),
-  goal: new Float64Array(OFFSET),
-  need: 0,
-  needed: 0,
-  holds: false,
-  bears: 0,
-  since: RELEASE,
-});
+const footOf = (leg: PlayLeg, sole: readonly SolePoint[], memory: Memory): Foot => {
+  const now = memory.take(5);
+  now[SINCE] = RELEASE;
+  return {
+    leg,
+    sole,
+    ankle: new Float64Array(3),
+    turned: new Float64Array(4),
+    by: new Float64Array(4),
+    points: new Float64Array(sole.length * 3),
+    offset: memory.take(OFFSET),
+    before: new Float64Array(OFFSET),
+    anchor: memory.take(2),
+    last: memory.take(4),
+    left: memory.take(OFFSET),
+    slope: memory.take(OFFSET),
+    landed: memory.take(OFFSET),
+    goal: memory.take(OFFSET),
+    now,
+  };
+};
 
 const between = (place: Float64Array, a: number, b: number): number =>
   Math.sqrt((place[a * 3] - place[b * 3]) ** 2 + (place[a * 3 + 1] - place[b * 3 + 1]) ** 2 + (place[a * 3 + 2] - place[b * 3 + 2]) ** 2);
