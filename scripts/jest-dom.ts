@@ -1,3 +1,4 @@
+import { configure } from '@testing-library/dom';
 import * as util from 'node:util';
 
 // What browsers have and jsdom has not, for tests of components; read before the components are.
@@ -13,4 +14,6 @@ if (typeof window !== 'undefined') {
   } as typeof PointerEvent;
   // Libraries ask so whether there are pointer events.
   window.onpointerdown ??= null;
+  // A slow machine is no failure.
+  configure({ asyncUtilTimeout: 60_000 });
 }

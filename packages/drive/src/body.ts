@@ -14,7 +14,7 @@ export interface PlayBody {
   /** The left and the right foot as the pose wants them, in the root's axes. */
   readonly posed: Float64Array;
   /** 1 while the left, and the right foot bears. */
-  readonly down: Uint8Array;
+  readonly down: Float64Array;
   /** The root goes on: metres to the left and ahead in the axes half-way through the turn, and radians. */
   move(gone: ArrayLike<number>): void;
   /** In place: the pose with its feet held, so many seconds after the last one; as it is where feet are not held. */
@@ -30,7 +30,7 @@ export function playBody(skeleton: PlaySkeleton, like: PlayClip | null, memory: 
   const hips = new Float64Array(3);
   const root = memory.take(3);
   const posed = new Float64Array(2 * FOOT);
-  const down = new Uint8Array(2);
+  const down = memory.take(2);
   return {
     rotations,
     hips,

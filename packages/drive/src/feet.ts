@@ -13,6 +13,15 @@ const EASY = 0.986;
 const LOWEST = 0.05;
 const LOWERING = 0.2;
 
+/** Where a leg would have to be so much longer than it may be stretched, its foot takes a step of its own instead of sliding, metres. */
+const TOO_FAR = 0.0025;
+/** A foot that stands farther than this from where the pose of somebody who stands has it takes a step of its own, metres; slower than this he stands, m/s. */
+const ASIDE = 0.08;
+const STANDS = 0.08;
+/** In a step of its own a foot rises by this share of its way, and by so much at the most, metres. */
+const RISE = 0.3;
+const HIGHEST = 0.05;
+
 /** A foot leaves no steeper than so many times the mean of its way back. */
 const STEEPEST = 8;
 
@@ -45,8 +54,11 @@ interface Foot {
   readonly now: Float64Array;
 }
 
-/** Numbers of `now`: need and need in the last stance; whether it is held (1), the point of the sole that bears, seconds since it was let go. */
-const [NEED, NEEDED, HOLDS, BEARS, SINCE] = [0, 1, 2, 3, 4];
+/**
+ * Numbers of `now`: need and need in the last stance; whether it is held (1), the point of the sole that bears, seconds since it was let go, how high the
+ * step of its own that it takes is (0 when it takes none).
+ */
+const [NEED, NEEDED, HOLDS, BEARS, SINCE, STEPS] = [0, 1, 2, 3, 4, 5];
 
 /** Feet that stay where they came down, whatever moves the body. */
 export interface Feet {
@@ -54,17 +66,10 @@ export interface Feet {
    * In place: a pose with its feet held, joint 0 on the root; those that bear stay, those that have been let go come back to the pose smoothly.
    *
    * @param posed the left and the right foot as the pose wants them, in the root's axes (see `FOOT`)
-   * @param down whether the left, and the right foot bear
+   * @param down in place: whether the left, and the right foot bear; a foot that takes a step of its own does not
    * @param seconds since the last call
    */
-  hold(
-    rotations: Float32Array,
-    hips: Numbers,
-    root: ArrayLike<number>,
-    posed: ArrayLike<number>,
-    down: ArrayLike<number>,
-    seconds: number,
-  ): void;
+  hold(rotations: Float32Array, hips: Numbers, root: ArrayLike<number>, posed: ArrayLike<number>, down: Numbers, seconds: number): void;
   /** Forgets where the feet are. */
   reset(): void;
 }
@@ -81,6 +86,8 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory)
   const v = new Float64Array(3);
   const { place, world } = chain;
   const dropped = memory.take(1);
+  // Where the root was a step ago.
+  const went = memory.take(2);
 
   /** Places of the sole as posed, and which of them is lowest. */
   const readSole = ({ sole, points, ankle, leg, by }: Foot): number => {
@@ -113,6 +120,16 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory)
     own.anchor[1] = own.ankle[2] + own.offset[2] + v[2];
   };
 
+  /** How much longer than it may be stretched the leg would have to be to reach where the foot is held, metres. */
+  const tooFar = ({ leg: { hip, knee, ankle }, ankle: wanted, offset }: Foot): number => {
+    const h = hip * 3;
+    const most = Math.max(EASY * (between(place, hip, knee) + between(place, knee, ankle)), between(place, hip, ankle));
+    const x = wanted[0] + offset[0] - place[h],
+      y = wanted[1] + offset[1] - place[h + 1],
+      z = wanted[2] + offset[2] - place[h + 2];
+    return Math.sqrt(x * x + y * y + z * z) - most;
+  };
+
   /** How much lower the hips would have to be for the leg to reach where the foot is held without being straightened more than it was, metres. */
   const lack = ({ leg: { hip, knee, ankle }, ankle: wanted, offset }: Foot): number => {
     const h = hip * 3;
@@ -124,10 +141,14 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory)
     return Math.max(0, y - Math.sqrt(Math.max(0, most * most - x * x - z * z)));
   };
 
-  const follow = (own: Foot, bears: boolean, facing: number, seconds: number): void => {
+  /** @returns whether it bears */
+  const follow = (own: Foot, wants: boolean, facing: number, speed: number, seconds: number): boolean => {
     const low = readSole(own);
     own.before.set(own.offset);
     const { offset } = own;
+    // A step of its own is made to its end.
+    if (own.now[STEPS] > 0 && own.now[SINCE] >= RELEASE - 1e-9) own.now[STEPS] = 0;
+    const bears = wants && own.now[STEPS] === 0;
     if (bears) {
       if (own.now[HOLDS] === 0) {
         // It has come down: from here on it stays.
@@ -149,6 +170,17 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory)
           own.now[BEARS] = low;
           held(own, low);
         }
+        const away = Math.sqrt(offset[0] ** 2 + offset[2] ** 2);
+        const isOther = feet[0].now[STEPS] > 0 || feet[1].now[STEPS] > 0;
+        if (seconds > 0 && (tooFar(own) > TOO_FAR || (away > ASIDE && speed < STANDS && !isOther))) {
+          own.now[HOLDS] = 0;
+          own.now[STEPS] = Math.min(HIGHEST, RISE * away);
+          own.now[SINCE] = 0;
+          own.now[NEEDED] = own.now[NEED];
+          own.left.set(own.before);
+          own.goal.fill(0);
+          decay(own, facing, seconds);
+        }
       }
     } else if (own.now[HOLDS] > 0) {
       own.now[HOLDS] = 0;
@@ -160,11 +192,13 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory)
       for (let k = 0; k < OFFSET; k++) own.goal[k] = (own.landed[k] - own.goal[k]) / 2;
       decay(own, facing, seconds);
     } else decay(own, facing, seconds);
-    offset[1] = Math.max(0, -own.points[low * 3 + 1]);
+    const t = own.now[SINCE] / RELEASE;
+    offset[1] = Math.max(0, -own.points[low * 3 + 1]) + own.now[STEPS] * 16 * t * t * (1 - t) * (1 - t);
     for (let k = 0; k < 4; k++) own.last[k] = own.turned[k];
     if (seconds > 0 && own.now[HOLDS] > 0) {
       for (let k = 0; k < OFFSET; k++) own.slope[k] = (offset[k] - own.before[k]) / seconds;
     }
+    return own.now[HOLDS] > 0;
   };
 
   return {
@@ -191,7 +225,12 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory)
         back[3] = world[leg.ankle * 4 + 3];
         multiply(by, 0, turned, 0, back, 0);
       }
-      for (let s = 0; s < 2; s++) follow(feet[s], down[s] > 0, root[2], seconds);
+      const dx = root[0] - went[0],
+        dz = root[1] - went[1];
+      const speed = seconds > 0 ? Math.sqrt(dx * dx + dz * dz) / seconds : Infinity;
+      went[0] = root[0];
+      went[1] = root[1];
+      for (let s = 0; s < 2; s++) down[s] = follow(feet[s], down[s] > 0, root[2], speed, seconds) ? 1 : 0;
       for (let s = 0; s < 2; s++) {
         const { leg, offset, ankle, turned } = feet[s];
         if (feet[s].now[HOLDS] > 0) feet[s].now[NEED] = Math.max(feet[s].now[NEED], lack(feet[s]));
@@ -219,7 +258,7 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory)
         own.goal.fill(0);
         own.now[HOLDS] = 0;
         own.now[SINCE] = RELEASE;
-        own.now[NEED] = own.now[NEEDED] = 0;
+        own.now[NEED] = own.now[NEEDED] = own.now[STEPS] = 0;
       }
       dropped[0] = 0;
     },
@@ -255,7 +294,7 @@ function toRoot(out: Float64Array, offset: Float64Array, facing: number): void {
 }
 
 const footOf = (leg: PlayLeg, sole: readonly SolePoint[], memory: Memory): Foot => {
-  const now = memory.take(5);
+  const now = memory.take(6);
   now[SINCE] = RELEASE;
   return {
     leg,

@@ -1,6 +1,7 @@
 import { addFoot, blendPoses, frameAt } from './blend';
 import { FOOT, footTracks } from './legs';
 import type { Memory } from './memory';
+import { smoothing } from './smoothing';
 import { normalize, type Numbers } from './quat';
 import type { PlayClip, PlaySkeleton } from './play-set';
 import type { Source } from './source';
@@ -31,8 +32,8 @@ export interface FieldSource extends Source {
   settle(): void;
 }
 
-/** The weights are nine tenths of the way to what was asked in about this many seconds. */
-const EASE = 0.12;
+/** The weights are nine tenths of the way to what was asked in this many seconds, and quiet on the way: their acceleration does not jump. */
+const EASE = 0.18;
 
 /** @throws Error with a sentence when a clip cannot be brought into step */
 export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Memory): FieldSource {
@@ -45,6 +46,9 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
   const n = clips.length;
   const weights = memory.take(n);
   const wanted = memory.take(n);
+  // Of each weight: value, velocity, acceleration.
+  const eased = memory.take(n * 3);
+  const easing = smoothing(EASE);
   // Half strides since the beginning of the cycle: which, and how far in it.
   const clock = memory.take(2);
   const at = new Float64Array(n);
@@ -138,14 +142,20 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
     gone[2] += turn;
   };
   const ease = (seconds: number): void => {
-    const u = 1 - Math.exp((-2.3 * seconds) / EASE);
-    for (let i = 0; i < n; i++) {
-      const next = weights[i] + (wanted[i] - weights[i]) * u;
-      weights[i] = next < 1e-4 && wanted[i] === 0 ? 0 : next;
-    }
+    easing.over(seconds);
     let sum = 0;
-    for (let i = 0; i < n; i++) sum += weights[i];
+    for (let i = 0; i < n; i++) {
+      easing.go(eased, i * 3, wanted[i]);
+      // On its way to nothing a weight may be a little under it.
+      weights[i] = eased[i * 3] < 1e-4 ? 0 : eased[i * 3];
+      sum += weights[i];
+    }
     for (let i = 0; i < n; i++) weights[i] /= sum;
+  };
+  const settle = (): void => {
+    weights.set(wanted);
+    eased.fill(0);
+    for (let i = 0; i < n; i++) eased[i * 3] = wanted[i];
   };
   const cycle = (): number => {
     let seconds = 0;
@@ -158,7 +168,7 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
     clock[1] = h - clock[0];
   };
   fieldWeights(wanted, field, field.points[0], field.points[1]);
-  weights.set(wanted);
+  settle();
   return {
     weights,
     strides,
@@ -174,9 +184,7 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
     ask(x, y) {
       fieldWeights(wanted, field, x, y);
     },
-    settle() {
-      weights.set(wanted);
-    },
+    settle,
     advance(seconds, gone) {
       const length = lengthAt(clock[0]) / quickened();
       const stop = nextLift();

@@ -12,7 +12,7 @@ export interface FieldPlayer {
   /** The root: x and z in metres, heading in radians. */
   readonly root: Float64Array;
   /** 1 while the left, and the right foot bears. */
-  readonly down: Uint8Array;
+  readonly down: Float64Array;
   /** Of the clips, as they count now. */
   readonly weights: Float64Array;
   /** Metres and radians that the root went, and turned by, in the last tick. */

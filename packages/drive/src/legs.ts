@@ -20,6 +20,13 @@ export function legChain({ parents, legs, names }: PlaySkeleton): LegChain {
   };
 }
 
+/** All joints. */
+export const wholeChain = ({ names }: PlaySkeleton): LegChain => ({
+  order: Int32Array.from(names, (_, j) => j),
+  place: new Float64Array(names.length * 3),
+  world: new Float64Array(names.length * 4),
+});
+
 /** In place: the chain of a pose, joint 0 put on the root. */
 export function followChain(
   { order, place, world }: LegChain,

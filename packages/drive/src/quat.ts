@@ -64,3 +64,39 @@ export function heading(out: Numbers, o: number, radians: number): void {
 }
 
 export const wrapAngle = (radians: number): number => radians - 2 * Math.PI * Math.round(radians / (2 * Math.PI));
+
+/** out = a · b⁻¹ for unit quaternions. */
+export function multiplyInverseRight(out: Numbers, o: number, a: ArrayLike<number>, i: number, b: ArrayLike<number>, j: number): void {
+  const ax = a[i],
+    ay = a[i + 1],
+    az = a[i + 2],
+    aw = a[i + 3];
+  const bx = -b[j],
+    by = -b[j + 1],
+    bz = -b[j + 2],
+    bw = b[j + 3];
+  out[o] = aw * bx + ax * bw + ay * bz - az * by;
+  out[o + 1] = aw * by - ax * bz + ay * bw + az * bx;
+  out[o + 2] = aw * bz + ax * by - ay * bx + az * bw;
+  out[o + 3] = aw * bw - ax * bx - ay * by - az * bz;
+}
+
+/** out = the shorter turn as its axis times its angle in radians. */
+export function logInto(out: Numbers, o: number, q: ArrayLike<number>, i: number): void {
+  const sign = q[i + 3] < 0 ? -1 : 1;
+  const sine = Math.sqrt(q[i] * q[i] + q[i + 1] * q[i + 1] + q[i + 2] * q[i + 2]);
+  const s = sine > 1e-9 ? (2 * Math.atan2(sine, sign * q[i + 3]) * sign) / sine : 2 * sign;
+  out[o] = q[i] * s;
+  out[o + 1] = q[i + 1] * s;
+  out[o + 2] = q[i + 2] * s;
+}
+
+/** out = the turn about an axis by its length in radians. */
+export function expInto(out: Numbers, o: number, v: ArrayLike<number>, i: number): void {
+  const angle = Math.sqrt(v[i] * v[i] + v[i + 1] * v[i + 1] + v[i + 2] * v[i + 2]);
+  const s = angle > 1e-9 ? Math.sin(angle / 2) / angle : 0.5;
+  out[o] = v[i] * s;
+  out[o + 1] = v[i + 1] * s;
+  out[o + 2] = v[i + 2] * s;
+  out[o + 3] = Math.cos(angle / 2);
+}

@@ -10,7 +10,7 @@ export interface Source {
    */
   advance(seconds: number, gone: Float64Array): number;
   /** In place: the pose as it is now, the feet as `FOOT` has them, and which of them bear. */
-  pose(rotations: Float32Array, hips: Numbers, posed: Numbers, down: Numbers | Uint8Array): void;
+  pose(rotations: Float32Array, hips: Numbers, posed: Numbers, down: Numbers): void;
   /** Begins at a place: a phase from 0 to 1 where it has one, else a share of the clip. */
   enter(at: number): void;
   /** Where it is: as `enter` has it. */

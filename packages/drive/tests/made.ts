@@ -1,4 +1,4 @@
-import type { PlayClip, PlaySkeleton } from '@lantern/drive';
+import type { PlayClip, PlayGraph, PlaySet, PlaySkeleton, PlayTransition } from '@lantern/drive';
 
 /** Hips, and two legs of thigh, shin, foot and toe, facing +Z; left is +X. */
 export const legs: PlaySkeleton = {
@@ -86,5 +86,103 @@ export function mirrored(clip: PlayClip, name: string): PlayClip {
     hips: flip(clip.hips, [-1, 1, 1]),
     root: flip(clip.root, [-1, 1, -1]),
     contacts: { left: clip.contacts.right, right: clip.contacts.left },
+  };
+}
+
+/** Somebody who stands and breathes, a loop. */
+export function standing(name: string, seconds = 2): PlayClip {
+  const frames = Math.round(seconds * FPS) + 1;
+  const still = doll(name, { mps: 0, cycle: seconds, duty: 0.99 });
+  // The pose of the middle of a stance, the knees giving way a little with every breath.
+  const J = legs.names.length;
+  const rotations = new Float32Array(frames * J * 4);
+  const hips = new Float32Array(frames * 3);
+  for (let f = 0; f < frames; f++) {
+    const height = 0.86 + 0.004 * Math.sin((2 * Math.PI * f) / (frames - 1));
+    hips[f * 3 + 1] = height;
+    const knee = Math.PI - Math.acos((0.42 * 0.42 * 2 - (height - 0.08) ** 2) / (2 * 0.42 * 0.42));
+    for (let j = 0; j < J; j++) rotations[(f * J + j) * 4 + 3] = 1;
+    for (const first of [1, 5])
+      [-knee / 2, knee, -knee / 2].forEach((angle, k) =>
+        rotations.set([Math.sin(angle / 2), 0, 0, Math.cos(angle / 2)], (f * J + first + k) * 4),
+      );
+  }
+  const all = [[0, (frames - 1) / FPS] as const];
+  return { ...still, frames, rotations, hips, root: new Float32Array(frames * 3), contacts: { left: all, right: all } };
+}
+
+/** The first part of a clip, played once. */
+export function once(clip: PlayClip, name: string, seconds: number): PlayClip {
+  const frames = Math.round(seconds * clip.fps) + 1;
+  const J = legs.names.length;
+  const within = (all: PlayClip['contacts']['left']) =>
+    all.filter(([from]) => from < seconds).map(([from, to]) => [from, Math.min(to, seconds)] as const);
+  return {
+    ...clip,
+    name,
+    frames,
+    loop: false,
+    rotations: clip.rotations.slice(0, frames * J * 4),
+    hips: clip.hips.slice(0, frames * 3),
+    root: clip.root.slice(0, frames * 3),
+    contacts: { left: within(clip.contacts.left), right: within(clip.contacts.right) },
+  };
+}
+
+const go = (from: string | null, to: string, when: PlayTransition['when'], more: Partial<PlayTransition> = {}): PlayTransition => ({
+  from,
+  to,
+  when,
+  leaveAfter: null,
+  overlap: 0.2,
+  entry: 'beginning',
+  breakOff: 'anything',
+  urgent: false,
+  fade: false,
+  ...more,
+});
+
+/** A graph like a game's: waiting, moving in a field, a clip once ("hopping"). */
+export function dollSet(change: Partial<PlayGraph> = {}): PlaySet {
+  const walk = doll('walk', { mps: 1.2, cycle: 1.1 });
+  const jog = doll('jog', { mps: 2.4, cycle: 0.8, duty: 0.45 });
+  const bend = doll('bend', { mps: 1.2, cycle: 1.1, turn: 0.8 });
+  const idle = standing('idle');
+  const hop = once(doll('hop-source', { mps: 1.2, cycle: 1.1 }), 'hop', 0.7);
+  return {
+    skeleton: legs,
+    clips: [walk, jog, bend, idle, hop],
+    fields: [
+      {
+        name: 'ways',
+        clips: [walk, jog, bend, mirrored(bend, 'other bend')],
+        holdFeet: true,
+        pace: 0.06,
+        points: [1.2, 0, 2.4, 0, 1.2, (0.8 * 180) / Math.PI, 1.2, (-0.8 * 180) / Math.PI],
+        triangles: [0, 1, 2, 0, 1, 3],
+        scale: [1, 1 / 60],
+      },
+    ],
+    graph: {
+      inputs: [
+        { name: 'speed', kind: 'number', from: 0, to: 4, start: 0 },
+        { name: 'turn', kind: 'number', from: -180, to: 180, start: 0 },
+        { name: 'hop', kind: 'press' },
+        { name: 'tired', kind: 'switch', start: false },
+      ],
+      initial: 'waiting',
+      states: [
+        { name: 'waiting', plays: { clip: 'idle', loop: true } },
+        { name: 'moving', plays: { field: 'ways', inputs: ['speed', 'turn'] } },
+        { name: 'hopping', plays: { clip: 'hop', loop: false } },
+      ],
+      transitions: [
+        go('waiting', 'moving', [{ input: 'speed', is: 'above', value: 0.3 }], { entry: 'foot' }),
+        go('moving', 'waiting', [{ input: 'speed', is: 'below', value: 0.2 }]),
+        go('moving', 'hopping', [{ input: 'hop', is: 'pressed' }], { leaveAfter: { landing: 'left' } }),
+        go('hopping', 'moving', [], { leaveAfter: { share: 0.8 }, entry: 'phase' }),
+      ],
+      ...change,
+    },
   };
 }
