@@ -63,14 +63,14 @@ test('a take is read, and the clips that it offers are made, each with the recip
   await page.waitForSelector('[role=button][aria-label^="turns right"]');
   await click(page, 'button', 'See what it offers');
   await shows(page, 'wick-walk-forward');
-  await shows(page, /wick-turn-right-90/);
+  await shows(page, /wick-turn-left-90/);
   await page.evaluate(() => {
     for (const row of document.querySelectorAll('[aria-label="Proposed clips"] [role=listitem]'))
-      if (!/wick-walk-forward|turn-right/.test(row.textContent ?? '')) row.querySelector<HTMLInputElement>('input')?.click();
+      if (!/wick-walk-forward|turn-left/.test(row.textContent ?? '')) row.querySelector<HTMLInputElement>('input')?.click();
   });
   await click(page, 'button', 'Make 2 clips');
   const made = await settles(url(), ({ clips }) => {
-    const own = clips.filter(({ name }) => /^wick-(walk-forward|turn-right)/.test(name));
+    const own = clips.filter(({ name }) => /^wick-(walk-forward|turn-left)/.test(name));
     return own.length === 2 && own;
   });
   const kinds = (isWalk: boolean) => made.find(({ name }) => (name === 'wick-walk-forward') === isWalk)?.steps.map(({ kind }) => kind);

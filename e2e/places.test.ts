@@ -144,13 +144,13 @@ test('a recipe is changed by its cards, seen on the stage, shipped one file each
 test('a take without clips is removed, and brought back', async () => {
   const { page, errors } = await openPage(tests.browser);
   await page.goto(`${tests.application.url}/gullmouth/takes`);
-  await page.locator('::-p-text(wick-hush)').click();
-  await page.waitForFunction(() => [...document.querySelectorAll('h2')].some((h) => h.textContent === 'wick-hush'));
+  await page.locator('::-p-text(wick-kerb)').click();
+  await page.waitForFunction(() => [...document.querySelectorAll('h2')].some((h) => h.textContent === 'wick-kerb'));
   await click(page, 'button', 'Remove this take');
-  await shows(page, '“wick-hush” is removed.');
-  await page.waitForFunction(() => !document.querySelector<HTMLElement>('[role=grid]')?.innerText.includes('wick-hush'));
+  await shows(page, '“wick-kerb” is removed.');
+  await page.waitForFunction(() => !document.querySelector<HTMLElement>('[role=grid]')?.innerText.includes('wick-kerb'));
   await click(page, 'button', 'bring back');
-  await page.waitForFunction(() => document.querySelector<HTMLElement>('[role=grid]')?.innerText.includes('wick-hush'));
+  await page.waitForFunction(() => document.querySelector<HTMLElement>('[role=grid]')?.innerText.includes('wick-kerb'));
   expect(errors).toEqual([]);
   await page.close();
 });

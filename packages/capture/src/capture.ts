@@ -1,4 +1,4 @@
-import { createMotion, forwardKinematics, rotate, slerp, type Contacts, type Motion } from '@lantern/motion';
+import { createMotion, forwardKinematics, rotate, slerp, type Contacts, type Motion, random } from '@lantern/motion';
 import { addFaults } from './faults';
 import { figure } from './figure';
 import { floorPath, type FloorPath, type Kerb } from './path';
@@ -6,7 +6,6 @@ import { labelsOf, type Label } from './labels';
 import { perform } from './performer';
 import { plan } from './plan';
 import { FINE, type Plan, type Stance } from './plan-data';
-import { random } from './random';
 import { scriptFor, type Script, type ScriptName } from './scripts';
 
 export interface CaptureOptions {

@@ -1,5 +1,4 @@
-import { fromAxisAngle, fromHeading, multiply, type Motion } from '@lantern/motion';
-import { random } from './random';
+import { fromAxisAngle, fromHeading, multiply, type Motion, random } from '@lantern/motion';
 
 /** What a suit gets wrong, at factor 1. */
 export interface Faults {

@@ -1,9 +1,8 @@
-import type { Side } from '@lantern/motion';
+import type { Side, Random } from '@lantern/motion';
 import type { footwork } from './footwork';
 import type { GaitTable } from './gait-table';
 import type { FloorPath } from './path';
 import { FINE, type Plan, type Stance } from './plan-data';
-import type { Random } from './random';
 import type { Style } from './style';
 
 type Progress = Omit<Plan, 'stances'>;

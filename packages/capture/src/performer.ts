@@ -10,6 +10,7 @@ import {
   type Side,
   type Vec3,
   RADIANS,
+  type Random,
 } from '@lantern/motion';
 import { holding, reachWithArm, type Hold } from './arms';
 import type { Figure, JointName } from './figure';
@@ -19,7 +20,6 @@ import { hipJoint, legMotion } from './legs';
 import type { FloorPath } from './path';
 import { pelvis, type Pelvis } from './pelvis';
 import { FINE, type Plan } from './plan-data';
-import type { Random } from './random';
 
 type Q = [number, number, number, number];
 

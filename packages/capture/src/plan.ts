@@ -1,8 +1,8 @@
+import type { Random } from '@lantern/motion';
 import { footsteps, workFeet, type Stretch, type Work } from './footsteps';
 import { footwork } from './footwork';
 import { smooth } from './gait-table';
 import type { FloorPath } from './path';
-import type { Random } from './random';
 import type { Style } from './style';
 import { FINE, type Leg, type Plan } from './plan-data';
 

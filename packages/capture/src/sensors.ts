@@ -1,6 +1,5 @@
-import type { Motion } from '@lantern/motion';
+import { type Motion, random } from '@lantern/motion';
 import { JOINTS, type JointName } from './figure';
-import { random } from './random';
 
 /** Segments of the body that carry a sensor; toes follow their feet without one. */
 export const SENSORS: readonly JointName[] = JOINTS.filter((name) => !name.endsWith('Toes') && name !== 'Neck');

@@ -8,7 +8,7 @@ import { floorPath } from '../src/path';
 import { plan } from '../src/plan';
 import { FINE, type Stance } from '../src/plan-data';
 import { quintic } from '../src/quintic';
-import { random } from '../src/random';
+import { random } from '@lantern/motion';
 import { scriptFor, SCRIPTS } from '../src/scripts';
 
 const number = fc.double({ min: -5, max: 5, noNaN: true });

@@ -38,6 +38,8 @@ export function clipSource(skeleton: PlaySkeleton, clip: PlayClip, isLooped: boo
       return seconds > last ? NaN : seconds / last;
     },
     seconds: () => last,
+    clip: () => clip,
+    clipSeconds: () => clock[0],
     advance(seconds, gone) {
       const t = clock[0];
       let stop = last;

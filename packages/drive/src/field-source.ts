@@ -17,6 +17,8 @@ export interface PlayField extends FieldPoints {
   readonly holdFeet: boolean;
   /** As far as time gives way so that the speed that comes is the speed that the weights mean: 0.06 is six hundredths, 0 not at all. */
   readonly pace: number;
+  /** Its inputs are a speed and a direction in degrees to the left; its points are where they lead: metres a second to the left and ahead. */
+  readonly isPolar?: boolean;
 }
 
 /** A field as a source of poses. */
@@ -25,6 +27,8 @@ export interface FieldSource extends Source {
   readonly weights: Float64Array;
   /** Whole strides that come round together. */
   readonly strides: number;
+  /** In place: metres a second, and degrees a second to the left, that come of what is asked. */
+  means(out: Float64Array): void;
   /** Asks for a point of the field; the weights go over to it with `ease`. */
   ask(x: number, y: number): void;
   ease(seconds: number): void;
@@ -34,6 +38,8 @@ export interface FieldSource extends Source {
 
 /** The weights are nine tenths of the way to what was asked in this many seconds, and quiet on the way: their acceleration does not jump. */
 const EASE = 0.18;
+/** When feet lift and land goes over to what the weights mean more slowly: a foot in the air is not hurried through its swing. */
+const EASE_STEPS = 0.4;
 
 /** @throws Error with a sentence when a clip cannot be brought into step */
 export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Memory): FieldSource {
@@ -49,6 +55,9 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
   // Of each weight: value, velocity, acceleration.
   const eased = memory.take(n * 3);
   const easing = smoothing(EASE);
+  // The same for what says when feet lift.
+  const stepped = memory.take(n * 3);
+  const stepping = smoothing(EASE_STEPS);
   // Half strides since the beginning of the cycle: which, and how far in it.
   const clock = memory.take(2);
   const at = new Float64Array(n);
@@ -73,7 +82,7 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
   };
   const endsAt = (k: number): number => {
     let sum = 0;
-    for (let i = 0; i < n; i++) if (weights[i] > 0) sum += weights[i] * ends[i][k % ends[i].length];
+    for (let i = 0; i < n; i++) sum += stepped[i * 3] * ends[i][k % ends[i].length];
     return sum;
   };
   /** Where in their half strides feet leave the floor: the next one that is after now. */
@@ -85,15 +94,19 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
     }
     return next;
   };
-  const pose: FieldSource['pose'] = (rotations, hips, posed, down) => {
+  const readAt = (i: number): number => {
+    const { starts, lengths } = tables[i];
+    const k = clock[0] % starts.length;
+    return starts[k] + clock[1] * lengths[k];
+  };
+  const heaviestOf = (): number => {
     let heaviest = 0;
-    for (let i = 0; i < n; i++) {
-      if (weights[i] > weights[heaviest]) heaviest = i;
-      const { starts, lengths } = tables[i];
-      const k = clock[0] % starts.length;
-      at[i] = starts[k] + clock[1] * lengths[k];
-    }
-    blendPoses(rotations, hips, clips, at, weights, heaviest);
+    for (let i = 1; i < n; i++) if (weights[i] > weights[heaviest]) heaviest = i;
+    return heaviest;
+  };
+  const pose: FieldSource['pose'] = (rotations, hips, posed, down) => {
+    for (let i = 0; i < n; i++) at[i] = readAt(i);
+    blendPoses(rotations, hips, clips, at, weights, heaviestOf());
     down[0] = down[1] = 0;
     for (let back = 0; back < 2; back++) {
       const k = (clock[0] - back + halves) % halves;
@@ -143,9 +156,11 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
   };
   const ease = (seconds: number): void => {
     easing.over(seconds);
+    stepping.over(seconds);
     let sum = 0;
     for (let i = 0; i < n; i++) {
       easing.go(eased, i * 3, wanted[i]);
+      stepping.go(stepped, i * 3, wanted[i]);
       // On its way to nothing a weight may be a little under it.
       weights[i] = eased[i * 3] < 1e-4 ? 0 : eased[i * 3];
       sum += weights[i];
@@ -155,7 +170,8 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
   const settle = (): void => {
     weights.set(wanted);
     eased.fill(0);
-    for (let i = 0; i < n; i++) eased[i * 3] = wanted[i];
+    stepped.fill(0);
+    for (let i = 0; i < n; i++) eased[i * 3] = stepped[i * 3] = wanted[i];
   };
   const cycle = (): number => {
     let seconds = 0;
@@ -179,12 +195,21 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
     // Of several strides that come round together the first.
     atPhase: (phase) => (phase - Math.floor(phase)) / strides,
     seconds: cycle,
+    clip: () => clips[heaviestOf()],
+    clipSeconds: () => readAt(heaviestOf()) % ((clips[heaviestOf()].frames - 1) / clips[heaviestOf()].fps),
     pose,
     ease,
     ask(x, y) {
       fieldWeights(wanted, field, x, y);
     },
     settle,
+    means(out) {
+      out[0] = out[1] = 0;
+      for (let i = 0; i < n; i++) {
+        out[0] += wanted[i] * ways[i].mps;
+        out[1] += wanted[i] * ways[i].turnDegS;
+      }
+    },
     advance(seconds, gone) {
       const length = lengthAt(clock[0]) / quickened();
       const stop = nextLift();
@@ -220,6 +245,7 @@ interface Way {
   /** Metres along the path in a cycle, and a second. */
   readonly metres: number;
   readonly mps: number;
+  readonly turnDegS: number;
 }
 
 function wayOf({ root, frames, fps }: PlayClip): Way {
@@ -234,7 +260,9 @@ function wayOf({ root, frames, fps }: PlayClip): Way {
     velocity[f * 3 + 2] = turn * fps;
     metres += Math.hypot(dx, dz);
   }
-  return { velocity, metres, mps: (metres * fps) / (frames - 1) };
+  const seconds = (frames - 1) / fps;
+  const turned = root[(frames - 1) * 3 + 2] - root[2];
+  return { velocity, metres, mps: metres / seconds, turnDegS: ((turned / seconds) * 180) / Math.PI };
 }
 
 function leastCommon(a: number, b: number): number {

@@ -59,7 +59,6 @@ export function reachWithLeg(
   const asked = Math.sqrt(wx * wx + wy * wy + wz * wz);
   const before = Math.sqrt((ux + lx) ** 2 + (uy + ly) ** 2 + (uz + lz) ** 2);
   const reach = Math.max(Math.abs(upper - lower) * 1.001, softReach(asked, upper + lower, before));
-  const by = interior(upper, lower, before) - interior(upper, lower, reach);
   // The plane of the leg is what it shows, the more the more it is bent.
   rotate(v, 0, world, leg.hip * 4, axis[0], axis[1], axis[2]);
   const sx = uy * lz - uz * ly,
@@ -67,7 +66,11 @@ export function reachWithLeg(
     sz = ux * ly - uy * lx;
   const seen = Math.sqrt(sx * sx + sy * sy + sz * sz);
   const clear = Math.min(1, seen / (0.3 * upper * lower));
-  const shown = clear / (seen || 1);
+  // A knee that a mixture of poses bends the wrong way is bent back to the way it goes.
+  const way = sx * v[0] + sy * v[1] + sz * v[2] < 0 ? -1 : 1;
+  const shown = (way * clear) / (seen || 1);
+  const bent = Math.PI - interior(upper, lower, before);
+  const by = Math.PI - interior(upper, lower, reach) - way * bent;
   about(turn, sx * shown + v[0] * (1 - clear), sy * shown + v[1] * (1 - clear), sz * shown + v[2] * (1 - clear), by);
   rotate(v, 0, turn, 0, lx, ly, lz);
   towards(aim, ux + v[0], uy + v[1], uz + v[2], wx, wy, wz);

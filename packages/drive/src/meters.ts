@@ -49,9 +49,10 @@ export interface PlayMeters {
 /**
  * Measures a set while it is played. Nothing is allocated by a reading.
  *
- * Pop: how far a joint is in a step from where its last two steps and the usual bending of the clips that play (95th percentile of the same) allow, cm.
+ * Pop: how far a joint is in a step from where its last two steps and the bending of the clips that play (95th percentile of the same, or what the clip that
+ * counts most does at this very instant) allow, cm.
  * Slide: greatest distance on the floor of the sole point that bears from where it was in the contact, its first and last 40 ms left out, cm.
- * Answer: steps from the change of an input until nine tenths of the asked change of speed, turning or heading have come.
+ * Answer: steps from the change of an input until nine tenths of the asked change of speed, turning or heading have come, as far as the field has it.
  * Gap: from the capsule to the root, cm.
  *
  * @example
@@ -75,6 +76,7 @@ export function playMeters(set: PlaySet, player: SetPlayer): PlayMeters {
   const waits = ANSWERS.map(() => ({ since: -1, from: 0, to: 0 }));
   const asked = new Float64Array(3);
   const before = new Float64Array(3);
+  const means = new Float64Array(2);
   let steps = 0,
     joint = 0,
     side = 0,
@@ -86,12 +88,20 @@ export function playMeters(set: PlaySet, player: SetPlayer): PlayMeters {
     const usual = bends[player.state()];
     // While an overlap runs what was left plays on in it.
     const last = player.overlap() >= 0 && player.left() >= 0 ? bends[player.left()] : usual;
+    // What the clip does by itself at this instant is no pop.
+    const own = usual.clips.get(player.clip());
+    const at = own ? Math.round(player.clipSeconds() / STEP) : 0;
     for (let j = 0; j < J; j++) {
       const o = j * 3;
       const dx = chain.place[o] - 2 * one[o] + two[o],
         dy = chain.place[o + 1] - 2 * one[o + 1] + two[o + 1],
         dz = chain.place[o + 2] - 2 * one[o + 2] + two[o + 2];
-      const pop = Math.sqrt(dx * dx + dy * dy + dz * dz) - Math.max(usual[j], last[j]);
+      let allowed = Math.max(usual.most[j], last.most[j]);
+      for (let k = 0; own && k < 3; k++) {
+        const i = at - k;
+        if (i >= 0 && i < own.steps) allowed = Math.max(allowed, own.bends[i * J + j]);
+      }
+      const pop = Math.sqrt(dx * dx + dy * dy + dz * dz) - allowed;
       if (pop > most) {
         most = pop;
         joint = j;
@@ -139,11 +149,13 @@ export function playMeters(set: PlaySet, player: SetPlayer): PlayMeters {
     waits[kind].from = from;
     waits[kind].to = to;
   };
-  const came = (kind: number, value: number): void => {
+  const came = (kind: number, value: number, most = NaN): void => {
     const own = waits[kind];
     if (own.since < 0) return;
     own.since++;
-    const share = (value - own.from) / (own.to - own.from);
+    // More than a field has cannot come.
+    const to = Number.isNaN(most) ? own.to : most;
+    const share = Math.abs(to - own.from) < 1e-3 ? 1 : (value - own.from) / (to - own.from);
     if (share < 0.9 && own.since < NO_ANSWER) return;
     answered = kind;
     now[ANSWER] = own.since;
@@ -180,10 +192,11 @@ export function playMeters(set: PlaySet, player: SetPlayer): PlayMeters {
       if (Math.abs(way) >= LEAST_CHANGE.way && wantedSpeed < STANDS) wait(WAY, turned, turned + way);
     }
     asked[2] = way;
-    came(START, speed);
+    const isField = player.means(means);
+    came(START, speed, isField ? means[0] : NaN);
     came(STOP, speed);
-    came(SPEED, speed);
-    came(TURN, turn);
+    came(SPEED, speed, isField ? means[0] : NaN);
+    came(TURN, turn, isField ? means[1] : NaN);
     came(WAY, turned);
   };
   const meters: PlayMeters = {
@@ -237,33 +250,46 @@ const slideOf = (points: number): FootSlide => ({
   steps: 0,
 });
 
-/** For each state how much its joints usually bend their way in a step, metres: the most that any clip of it does. */
-function usualBends({ skeleton, clips, fields, graph }: PlaySet): Float64Array[] {
-  const known = new Map<PlayClip, Float64Array>();
-  const of = (clip: PlayClip): Float64Array => {
+/** How much the joints of a clip bend their way in a step, metres: step by step, and the share of them that is usual. */
+interface Bends {
+  readonly steps: number;
+  readonly bends: Float32Array;
+  readonly usual: Float64Array;
+}
+
+/** The same of a state: of each of its clips, and the most that is usual in any. */
+interface StateBends {
+  readonly clips: ReadonlyMap<PlayClip, Bends>;
+  readonly most: Float64Array;
+}
+
+function usualBends({ skeleton, clips, fields, graph }: PlaySet): StateBends[] {
+  const known = new Map<PlayClip, Bends>();
+  const of = (clip: PlayClip): Bends => {
     const found = known.get(clip) ?? bendsOf(skeleton, clip);
     known.set(clip, found);
     return found;
   };
   return graph.states.map(({ plays }) => {
-    const own =
+    const all =
       'clip' in plays ? clips.filter(({ name }) => name === plays.clip) : (fields.find(({ name }) => name === plays.field)?.clips ?? []);
     const most = new Float64Array(skeleton.names.length);
-    for (const clip of own) of(clip).forEach((bend, j) => (most[j] = Math.max(most[j], bend)));
-    return most;
+    const own = new Map(all.map((clip) => [clip, of(clip)]));
+    for (const { usual } of own.values()) usual.forEach((bend, j) => (most[j] = Math.max(most[j], bend)));
+    return { clips: own, most };
   });
 }
 
-/** The 95th percentile of a clip's bends, joint by joint, read every step. */
-function bendsOf(skeleton: PlaySkeleton, clip: PlayClip): Float64Array {
+/** A clip's bends, read every step. Step i is where the last three steps end in it. */
+function bendsOf(skeleton: PlaySkeleton, clip: PlayClip): Bends {
   const J = skeleton.names.length;
   const chain = wholeChain(skeleton);
   const turn = new Float64Array(4);
   const at = new Float64Array(1);
   const [rotations, hips, root] = [new Float32Array(J * 4), new Float64Array(3), new Float64Array(3)];
-  const steps = Math.max(0, Math.floor((clip.frames - 1) / clip.fps / STEP + 1e-6));
+  const steps = Math.max(0, Math.floor((clip.frames - 1) / clip.fps / STEP + 1e-6)) + 1;
   const places: Float64Array[] = [];
-  for (let i = 0; i <= steps; i++) {
+  for (let i = 0; i < steps; i++) {
     at[0] = i * STEP;
     blendPoses(rotations, hips, [clip], at, ONE, 0);
     const [f, g, u] = frameAt(clip, i * STEP);
@@ -272,15 +298,15 @@ function bendsOf(skeleton: PlaySkeleton, clip: PlayClip): Float64Array {
     followChain(chain, skeleton, rotations, hips, root, turn);
     places.push(chain.place.slice());
   }
-  const out = new Float64Array(J);
-  const bends = new Float64Array(Math.max(0, steps - 1));
+  const bends = new Float32Array(steps * J);
+  const usual = new Float64Array(J);
   for (let j = 0; j < J; j++) {
-    for (let i = 2; i <= steps; i++) {
+    for (let i = 2; i < steps; i++) {
       const [a, b, c] = [places[i], places[i - 1], places[i - 2]];
-      bends[i - 2] = Math.sqrt([0, 1, 2].reduce((sum, k) => sum + (a[j * 3 + k] - 2 * b[j * 3 + k] + c[j * 3 + k]) ** 2, 0));
+      bends[i * J + j] = Math.sqrt([0, 1, 2].reduce((sum, k) => sum + (a[j * 3 + k] - 2 * b[j * 3 + k] + c[j * 3 + k]) ** 2, 0));
     }
-    bends.sort();
-    out[j] = bends.length > 0 ? bends[Math.min(bends.length - 1, Math.floor(USUAL * bends.length))] : 0;
+    const sorted = Float32Array.from({ length: Math.max(0, steps - 2) }, (_, i) => bends[(i + 2) * J + j]).sort();
+    usual[j] = sorted.length > 0 ? sorted[Math.min(sorted.length - 1, Math.floor(USUAL * sorted.length))] : 0;
   }
-  return out;
+  return { steps, bends, usual };
 }

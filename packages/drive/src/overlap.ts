@@ -33,11 +33,20 @@ export interface Overlap {
    * @param first what the new motion gives at its entry
    * @param next the same, `seconds` later
    * @param gone how its root goes in between
+   * @param bears which feet bear in what is shown, and `wanted` in the new motion at its entry
    */
-  begin(first: Pose, next: Pose, gone: ArrayLike<number>, seconds: number, duration: number): void;
+  begin(
+    first: Pose,
+    next: Pose,
+    gone: ArrayLike<number>,
+    seconds: number,
+    duration: number,
+    bears: ArrayLike<number>,
+    wanted: ArrayLike<number>,
+  ): void;
   /** Goes on; what is left of the velocity of the root is added to `gone`. */
   advance(seconds: number, gone: Float64Array): void;
-  /** In place: adds what is left. A foot that is still in the air does not bear. */
+  /** In place: adds what is left. A foot that bore goes on to; one that is still in the air, or moves, does not bear yet. */
   apply(pose: Pose, down: Float64Array): void;
   /** In place: the pose mixed with that of the motion that is left, where both are played on. */
   mix(pose: Pose, old: Pose, down: Float64Array, oldDown: ArrayLike<number>): void;
@@ -49,8 +58,12 @@ export interface Overlap {
   elapsed(): number;
 }
 
-/** A foot that an overlap holds higher than this over where the pose has it does not bear yet, metres. */
+/** A foot that an overlap holds higher than this over where the pose has it, or still moves quicker, does not bear yet: metres, and metres a second. */
 const OFF_GROUND = 0.02;
+const MOVES = 0.25;
+/** A foot that was in the air when an overlap began goes to where the new motion has it in a step: as high as this share of its way, and so much at the most. */
+const RISE = 0.3;
+const HIGHEST = 0.06;
 /** A difference leaves no steeper than so many times the mean of its way. */
 const STEEPEST = 10;
 /** Below this a difference may leave as steeply as so much a second: metres, or radians. */
@@ -74,6 +87,9 @@ export function overlapOf(joints: number, memory: Memory): Overlap {
   const turnOff = memory.take(turns * 3),
     turnRate = memory.take(turns * 3);
   const rootRate = memory.take(3);
+  // Of each foot: whether it has borne since the overlap began, and how high its step is.
+  const bore = memory.take(2),
+    rise = memory.take(2);
   const q = new Float64Array(4);
   const r = new Float64Array(4);
   const [v, w] = [new Float64Array(3), new Float64Array(3)];
@@ -86,12 +102,19 @@ export function overlapOf(joints: number, memory: Memory): Overlap {
   const placeIn = (i: number): number => (i === 0 ? 0 : (i - 1) * FOOT);
   /** How much of a difference, and of its velocity, is left. */
   let value = 0,
-    rate = 0;
+    rate = 0,
+    // How they change, a second; and how much of a step's height there is.
+    valueSlope = 0,
+    rateSlope = 0,
+    lift = 0;
   const shares = (): void => {
     const T = state[2];
     const t = T > 0 ? Math.min(1, state[1] / T) : 1;
     value = 1 - t * t * t * (10 - 15 * t + 6 * t * t);
     rate = T * (t - 6 * t ** 3 + 8 * t ** 4 - 3 * t ** 5);
+    valueSlope = T > 0 ? (-30 * t * t * (1 - t) * (1 - t)) / T : 0;
+    rateSlope = 1 - 18 * t * t + 32 * t ** 3 - 15 * t ** 4;
+    lift = 16 * t * t * (1 - t) * (1 - t);
   };
   const isOn = (): boolean => state[1] < state[2] - 1e-9;
   /** A velocity that would carry a difference far out is cut down, all of a vector alike. */
@@ -139,7 +162,7 @@ export function overlapOf(joints: number, memory: Memory): Overlap {
       if (seconds > 0) for (let k = 0; k < 3; k++) went[k] = gone[k] / seconds;
       state[0] = Math.min(2, state[0] + 1);
     },
-    begin(first, next, gone, seconds, duration) {
+    begin(first, next, gone, seconds, duration, bears, wanted) {
       state[1] = 0;
       state[2] = state[0] > 0 ? duration : 0;
       if (state[0] === 0) return;
@@ -154,6 +177,12 @@ export function overlapOf(joints: number, memory: Memory): Overlap {
           placeRate[i * 3 + k] = moves ? (shown[at + k] - before[at + k] - (b[own + k] - a[own + k])) / seconds : 0;
         }
         bounded(placeOff, placeRate, i * 3, duration);
+      }
+      for (let side = 0; side < 2; side++) {
+        const o = 3 + side * 3;
+        const away = Math.sqrt(placeOff[o] ** 2 + placeOff[o + 2] ** 2);
+        bore[side] = bears[side];
+        rise[side] = bears[side] === 0 && wanted[side] > 0 ? Math.min(HIGHEST, RISE * away) : 0;
       }
       for (let i = 0; i < turns; i++) {
         const at = turnAt(i),
@@ -186,10 +215,19 @@ export function overlapOf(joints: number, memory: Memory): Overlap {
         const out = placesOf(pose, i);
         const o = placeIn(i);
         for (let k = 0; k < 3; k++) {
-          const off = placeOff[i * 3 + k] * value + placeRate[i * 3 + k] * rate;
-          out[o + k] += off;
-          if (i > 0 && k === 1 && Math.abs(off) > OFF_GROUND) down[i - 1] = 0;
+          out[o + k] += placeOff[i * 3 + k] * value + placeRate[i * 3 + k] * rate;
         }
+        if (i > 0) out[o + 1] += rise[i - 1] * lift;
+      }
+      for (let side = 0; side < 2; side++) {
+        if (down[side] > 0 && bore[side] === 0) {
+          const o = 3 + side * 3;
+          const up = placeOff[o + 1] * value + placeRate[o + 1] * rate + rise[side] * lift;
+          const vx = placeOff[o] * valueSlope + placeRate[o] * rateSlope + rootRate[0] * value;
+          const vz = placeOff[o + 2] * valueSlope + placeRate[o + 2] * rateSlope + rootRate[1] * value;
+          if (Math.abs(up) > OFF_GROUND || vx * vx + vz * vz > MOVES * MOVES) down[side] = 0;
+        }
+        bore[side] = down[side];
       }
       for (let i = 0; i < turns; i++) {
         for (let k = 0; k < 3; k++) v[k] = turnOff[i * 3 + k] * value + turnRate[i * 3 + k] * rate;

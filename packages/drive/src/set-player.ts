@@ -6,6 +6,7 @@ import { fieldSource, type FieldSource } from './field-source';
 import { playMemory, type Memory } from './memory';
 import { overlapOf, poseFor } from './overlap';
 import type { PlayCondition, PlaySet, PlayState, PlayTransition } from './play-graph';
+import type { PlayClip } from './play-set';
 import type { Source } from './source';
 
 /** A set being played by its graph. Nothing is allocated by a tick; the arrays are the same ones all the time. */
@@ -40,10 +41,15 @@ export interface SetPlayer {
   phase(): number;
   /** Seconds since the overlap began; −1 when none is on. */
   overlap(): number;
+  /** In place: metres a second, and degrees a second, that a field will come to as it is asked; false where a clip is played. */
+  means(out: Float64Array): boolean;
   /** How the clips of a field count, in the field's order; null where a clip is played. */
   weights(): Float64Array | null;
-  /** Begins anew: in the initial state, or in one by its place, at a place of what it plays. */
-  reset(state?: number, at?: number, x?: number, z?: number, heading?: number): void;
+  /** The clip that counts most in what plays, and where it is read, seconds. */
+  clip(): PlayClip;
+  clipSeconds(): number;
+  /** Begins anew: in the initial state, or in one by its place, at a place of what it plays; inputs as they are at first, or as given. */
+  reset(state?: number, at?: number, x?: number, z?: number, heading?: number, inputs?: ArrayLike<number>): void;
   /** Where the capsule is: x, z, heading, and its speed; null where the root leads. */
   readonly capsule: Float64Array | null;
   /** Starts a transition whatever its conditions say. */
@@ -83,7 +89,7 @@ export function setPlayer(set: PlaySet, options: PlayOptions = {}): SetPlayer {
   const finder = entryFinder(joints);
   const pose = { rotations: body.rotations, hips: body.hips, posed: body.posed };
   const [first, next, faded] = [poseFor(joints), poseFor(joints), poseFor(joints)];
-  const scratch = new Float64Array(2);
+  const [scratch, wanted] = [new Float64Array(2), new Float64Array(2)];
   const gone = new Float64Array(3);
   const other = new Float64Array(3);
   const rest = new Float64Array(3);
@@ -91,8 +97,11 @@ export function setPlayer(set: PlaySet, options: PlayOptions = {}): SetPlayer {
   const step = new Float64Array(3);
   const inputs = new Float64Array(graph.inputs.length);
   const steers = graph.states.map(({ plays }) => ('field' in plays ? plays.inputs.map((name) => inputNamed(set, name)) : []));
+  const polar = graph.states.map(
+    ({ plays }) => 'field' in plays && set.fields.some(({ name, isPolar }) => name === plays.field && isPolar),
+  );
   const transitions = graph.transitions.map((own) => compiled(set, own));
-  const [speedAt, turnAt] = ['speed', 'turn'].map((name) => graph.inputs.findIndex((own) => own.name === name));
+  const means = new Float64Array(2);
   // State, transition that led there, seconds in the state, whether a foot has landed since the last step, transitions started, state before, feet that the pose has down.
   const now = memory.take(7);
   const [STATE, LED, SECONDS, LANDED, COUNT, LEFT_STATE, BORE] = [0, 1, 2, 3, 4, 5, 6];
@@ -110,7 +119,10 @@ export function setPlayer(set: PlaySet, options: PlayOptions = {}): SetPlayer {
     const { field } = sources[state];
     if (!field) return;
     const by = steers[state];
-    field.ask(inputs[by[0]], by.length > 1 ? inputs[by[1]] : 0);
+    const speed = inputs[by[0]],
+      second = by.length > 1 ? inputs[by[1]] : 0;
+    if (polar[state]) field.ask(speed * Math.sin((second * Math.PI) / 180), speed * Math.cos((second * Math.PI) / 180));
+    else field.ask(speed, second);
     if (seconds > 0) field.ease(seconds);
     else field.settle();
   };
@@ -144,9 +156,9 @@ export function setPlayer(set: PlaySet, options: PlayOptions = {}): SetPlayer {
     own.pose(first.rotations, first.hips, first.posed, scratch);
     other.fill(0);
     run(own, STEP, other);
-    own.pose(next.rotations, next.hips, next.posed, scratch);
+    own.pose(next.rotations, next.hips, next.posed, wanted);
     own.enter(at);
-    overlap.begin(first, next, other, STEP, duration);
+    overlap.begin(first, next, other, STEP, duration, body.down, scratch);
   };
   const tried = (): void => {
     const breaks = overlap.isOn() && now[LED] >= 0 ? transitions[now[LED]].breakOff : 'anything';
@@ -187,13 +199,11 @@ export function setPlayer(set: PlaySet, options: PlayOptions = {}): SetPlayer {
       } else overlap.advance(went, gone);
       for (let k = 0; k < 3; k++) total[k] += gone[k];
       body.move(gone);
-      capsule?.lead(
-        body.root,
-        speedAt < 0 ? 0 : inputs[speedAt],
-        turnAt < 0 ? 0 : inputs[turnAt],
-        sources[now[STATE]].field !== null,
-        went,
-      );
+      if (capsule) {
+        const { field } = sources[now[STATE]];
+        field?.means(means);
+        capsule.lead(body.root, means[0], means[1], field !== null, went);
+      }
       own.pose(pose.rotations, pose.hips, pose.posed, body.down);
       if (isFading) {
         sources[fade[0]].source.pose(faded.rotations, faded.hips, faded.posed, scratch);
@@ -247,9 +257,16 @@ export function setPlayer(set: PlaySet, options: PlayOptions = {}): SetPlayer {
     at: () => source().at(),
     phase: () => source().phase(),
     overlap: () => (overlap.isOn() ? overlap.elapsed() : -1),
+    means(out) {
+      const { field } = sources[now[STATE]];
+      field?.means(out);
+      return field !== null;
+    },
     weights: () => sources[now[STATE]].field?.weights ?? null,
-    reset(state = initial, at = 0, x = 0, z = 0, facing = 0) {
-      graph.inputs.forEach((input, i) => (inputs[i] = input.kind === 'press' ? 0 : Number(input.start)));
+    clip: () => source().clip(),
+    clipSeconds: () => source().clipSeconds(),
+    reset(state = initial, at = 0, x = 0, z = 0, facing = 0, asked) {
+      graph.inputs.forEach((input, i) => (inputs[i] = asked ? asked[i] : input.kind === 'press' ? 0 : Number(input.start)));
       put(state, at, x, z, facing);
     },
     take(index) {

@@ -1,3 +1,4 @@
+import type { PlayClip } from './play-set';
 import type { Numbers } from './quat';
 
 /** Something that gives poses over time, in the axes of the root, and says how the root goes: a clip, or a field of clips. */
@@ -21,6 +22,9 @@ export interface Source {
   atPhase(phase: number): number;
   /** Seconds that it lasts, or that a cycle lasts. */
   seconds(): number;
+  /** The clip that counts most, and where it is read, seconds. */
+  clip(): PlayClip;
+  clipSeconds(): number;
   /** It goes round. */
   readonly loops: boolean;
 }

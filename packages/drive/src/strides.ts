@@ -29,6 +29,8 @@ export function strideTable(clip: PlayClip): StrideTable | OutOfStep {
   const landings: { side: Side; at: number; stance: number }[] = [];
   for (const side of SIDES) {
     for (const [from, to] of clip.contacts[side]) {
+      // A foot that stands all the time does not land.
+      if (to - from >= cycle - 1e-6) continue;
       const at = ((from % cycle) + cycle) % cycle;
       landings.push({ side, at, stance: Math.min(to - from, cycle * 0.98) });
     }

@@ -234,6 +234,36 @@ export { setStep, stepsForContract } from './set/contract-steps';
 export { coverage, type Coverage, type SetClip, type SlotReport, type SlotState } from './set/coverage';
 export { fieldSchema, type BlendField } from './set/field-schema';
 export { fills } from './set/fills';
+export {
+  EMPTY_GRAPH,
+  graphSchema,
+  transitionSchema,
+  type Condition,
+  type Graph,
+  type GraphInput,
+  type GraphState,
+  type Transition,
+} from './set/graph-schema';
+export { checkGraph, fits as conditionFits, leading, type GraphWarning, type Playables } from './graph/checks';
+export { changeInput, changeState, changeTransition, freeName, moveTransition, removeInput, removeState } from './graph/edits';
+export { playableSet, type PlayableSet } from './graph/play-set';
+export { readyGraph, type KeyedField } from './graph/ready';
+export { scriptPlayer, type PlayScript, type ScriptChange, type ScriptPlayer } from './graph/script';
+export { restingInputs, stickScript, STICKS, type Stick } from './graph/sticks';
+export { PHASES, triesOf, type Try } from './graph/tries';
+export {
+  CAPSULE,
+  PLAY_BOUNDS,
+  roughWeather,
+  tester,
+  type Finding,
+  type Tester,
+  type Tried,
+  type Weather,
+  type WeatherOptions,
+} from './graph/weather';
+export { BREAK_OFF_WORDS, conditionText, ENTRY_WORDS, wayText, whenText } from './graph/words';
+export { random, type Random } from './math/random';
 export { FIELD_BOUNDS, fieldGrid, isInside, sounder, type Sounder, type Sounding } from './set/soundings';
 export { floorSketch, type FloorSketch } from './set/floor-sketch';
 export { onHips } from './set/play-clip';

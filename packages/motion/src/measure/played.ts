@@ -31,10 +31,12 @@ export function played(clip: Pick<Clip, 'motion' | 'travel' | 'loop'>): Played {
   return { motion, start };
 }
 
-/** The contacts that begin in a clip as it is played, in its own frames. */
+/** The contacts that begin in a clip as it is played, in its own frames; a foot that stands all the time stands from its first frame to its last. */
 export function ownContacts({ fps, floorM, left, right }: Contacts, start: number, cycle: number): Contacts {
   const own = (all: readonly Interval[]) =>
-    all.filter(({ from }) => from >= start && from < start + cycle).map(({ from, to }) => ({ from: from - start, to: to - start }));
+    all.some(({ from, to }) => from < start && to >= start + cycle)
+      ? [{ from: 0, to: cycle }]
+      : all.filter(({ from }) => from >= start && from < start + cycle).map(({ from, to }) => ({ from: from - start, to: to - start }));
   return { fps, floorM, left: own(left), right: own(right) };
 }
 

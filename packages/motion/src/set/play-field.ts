@@ -71,6 +71,7 @@ export function playableField(field: BlendField, clips: readonly SetClip[]): Pla
     points: flat,
     triangles,
     scale,
+    isPolar: field.inputs[1] === 'direction',
   };
   return { points, left, skeleton, field: playField, player: () => fieldPlayer(skeleton, playField), placeOf: (at) => placeOf(field, at) };
 }

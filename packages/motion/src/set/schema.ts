@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { clipNameSchema } from '../recipe/clip-document';
 import { contractSchema } from './contract';
+import { graphSchema } from './graph-schema';
 import { SLOT_LISTS, slotList } from './slot-lists';
 import { slotSchema } from './slot';
 
@@ -47,6 +48,8 @@ export const setSchema = z.object({
   /** Lines of the shot list that were changed or added; the others follow from what is missing. */
   shots: z.array(shotSchema).max(1000).default([]),
   bounds: setBoundsSchema.prefault({}),
+  /** How a game gets from one motion to the next; left out, one is made of what the set has. */
+  graph: graphSchema.optional(),
 });
 export type LocomotionSet = z.infer<typeof setSchema>;
 export type LocomotionSetInput = z.input<typeof setSchema>;

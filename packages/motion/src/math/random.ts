@@ -1,4 +1,4 @@
-/** A small seeded generator (Mulberry32: 32 bits of state), so that every take can be made again from its seed. */
+/** A small seeded generator (Mulberry32: 32 bits of state), so that what is made with it can be made again from its seed. */
 export interface Random {
   /** Uniform in [0, 1). */
   next(): number;
@@ -6,6 +6,10 @@ export interface Random {
   normal(): number;
 }
 
+/**
+ * @example
+ * random(1).next() === random(1).next(); // true
+ */
 export function random(seed: number): Random {
   let state = seed >>> 0;
   const next = () => {
