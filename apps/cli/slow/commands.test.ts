@@ -86,6 +86,39 @@ test('set says what a project’s clips fill and lack, field how they blend; wha
     got: [expect.any(Number), expect.any(Number)],
     kink: expect.any(Number),
   });
+  // Without somebody who waits he only moves: the graph is one state, in which nothing pops.
+  const weather = JSON.parse((await lantern('drive', at('set.json'), '--minutes', '0.5', '--seed', '2', '--json')).out);
+  expect(weather).toMatchObject({ set: 'lamplighter', minutes: 0.5, seed: 2, transitions: 0 });
+  expect(weather.changes).toBeGreaterThan(10);
+  expect(weather.worst.slideCm).toBeLessThan(0.5);
+  expect(weather.worst.popCm).toBeGreaterThan(0);
+  expect(weather.findings[0]).toMatchObject({
+    figure: expect.any(String),
+    to: 'moving',
+    clip: expect.any(String),
+    step: expect.any(Number),
+  });
+  expect(JSON.parse((await lantern('drive', at('set.json'), '--minutes', '0.5', '--seed', '2', '--json')).out).findings).toEqual(
+    weather.findings,
+  );
+  expect(await lantern('drive', at('set.json'), '--set', 'nobody')).toMatchObject({
+    code: 3,
+    err: expect.stringContaining('There is no set "nobody".'),
+  });
+  // What ships says how it is played.
+  await lantern('make', at('set.json'), '--out', at('shipped'));
+  const manifest = JSON.parse(await readFile(at('shipped/set.lantern.json'), 'utf8'));
+  expect(manifest).toMatchObject({
+    oldLantern: 1,
+    file: 'set.glb',
+    joints: { root: 'root', hips: 'Hips' },
+    fields: [{ name: 'jogs', inputs: ['speed'], points: [{ clip: 'stroll' }, { clip: 'jog' }] }],
+    graph: { initial: 'moving' },
+  });
+  expect(manifest.clips.map(({ name, slot }: { name: string; slot: string }) => `${name} ${slot}`)).toEqual([
+    'stroll loop/walk/forward',
+    'jog loop/jog/forward',
+  ]);
   const gone = await lantern('field', at('set.json'), 'strolls');
   expect(gone).toMatchObject({ code: 3, err: expect.stringContaining('There is no field "strolls"; there is "jogs".') });
   await writeFile(at('bad-set.json'), JSON.stringify({ ...project, fields: [{ name: 'jogs', clips: ['nobody'] }] }));

@@ -9,6 +9,7 @@ import { inspect } from './inspect';
 import { joins } from './joins';
 import { loops } from './loops';
 import { make } from './make';
+import { drive } from './drive';
 import { field } from './field';
 import { measure } from './measure';
 import { set } from './set';
@@ -61,6 +62,13 @@ function program(): Command {
     .option('--grid <n>', 'soundings along either side of the chart', whole(2, 60), 15)
     .option('--allow-outside', 'files of the project may lie outside of its folder')
     .action(field);
+  command('drive', 'rough weather: a set played unattended')
+    .argument('<project>')
+    .option('--set <name>', 'which of its sets; the first unless named')
+    .option('--minutes <n>', 'of play, beside every transition from every phase', number(0.1, 600), 10)
+    .option('--seed <n>', 'the same seed finds the same', whole(0, 4294967), 1)
+    .option('--allow-outside', 'files of the project may lie outside of its folder')
+    .action(drive);
   command('measure', 'the figures of a finished .glb or .bvh').argument('<file>').action(measure);
   command('fit', 'a take onto a character')
     .argument('<take>')

@@ -23,9 +23,12 @@ export interface PlayBody {
   put(x: number, z: number, facing: number): void;
 }
 
-/** @param like a clip of the skeleton that knees are read off; null: feet are not held */
-export function playBody(skeleton: PlaySkeleton, like: PlayClip | null, memory: Memory): PlayBody {
-  const feet = like && heldFeet(skeleton, like, memory);
+/**
+ * @param like a clip of the skeleton that knees are read off; null: feet are not held
+ * @param mayStep a foot that cannot stay where it is held, or stands far aside, takes a step of its own
+ */
+export function playBody(skeleton: PlaySkeleton, like: PlayClip | null, memory: Memory, mayStep = false): PlayBody {
+  const feet = like && heldFeet(skeleton, like, memory, mayStep);
   const rotations = new Float32Array(skeleton.names.length * 4);
   const hips = new Float64Array(3);
   const root = memory.take(3);

@@ -14,7 +14,7 @@ const LOWEST = 0.05;
 const LOWERING = 0.2;
 
 /** Where a leg would have to be so much longer than it may be stretched, its foot takes a step of its own instead of sliding, metres. */
-const TOO_FAR = 0.0025;
+const TOO_FAR = 0.006;
 /** A foot that stands farther than this from where the pose of somebody who stands has it takes a step of its own, metres; slower than this he stands, m/s. */
 const ASIDE = 0.08;
 const STANDS = 0.08;
@@ -75,7 +75,7 @@ export interface Feet {
 }
 
 /** @param like a clip of the skeleton, that the knees are read off */
-export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory): Feet {
+export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory, mayStep: boolean): Feet {
   const chain = legChain(skeleton);
   const axes = kneeAxes(skeleton, like);
   const feet = SIDES.map((side): Foot => footOf(skeleton.legs[side], skeleton.soles[side], memory));
@@ -172,11 +172,11 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory)
         }
         const away = Math.sqrt(offset[0] ** 2 + offset[2] ** 2);
         const isOther = feet[0].now[STEPS] > 0 || feet[1].now[STEPS] > 0;
-        if (seconds > 0 && (tooFar(own) > TOO_FAR || (away > ASIDE && speed < STANDS && !isOther))) {
+        if (mayStep && seconds > 0 && (tooFar(own) > TOO_FAR || (away > ASIDE && speed < STANDS && !isOther))) {
           own.now[HOLDS] = 0;
           own.now[STEPS] = Math.min(HIGHEST, RISE * away);
           own.now[SINCE] = 0;
-          own.now[NEEDED] = own.now[NEED];
+          own.now[NEEDED] = Math.max(own.now[NEED], lack(own));
           own.left.set(own.before);
           own.goal.fill(0);
           decay(own, facing, seconds);

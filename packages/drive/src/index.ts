@@ -17,6 +17,7 @@ export {
   type StatePlays,
 } from './play-graph';
 export { SIDES, type PlayClip, type PlayContact, type PlayLeg, type PlaySkeleton, type Side, type SolePoint } from './play-set';
+export { readShipped, type ShippedAnimation, type ShippedFoot, type ShippedManifest, type ShippedNode } from './read-shipped';
 export { setPlayer, STEP, type PlayOptions, type SetPlayer } from './set-player';
 export { strideTable, type OutOfStep, type StrideTable } from './strides';
 export { fieldWeights, type FieldPoints } from './weights';

@@ -84,7 +84,7 @@ export function setPlayer(set: PlaySet, options: PlayOptions = {}): SetPlayer {
   const joints = skeleton.names.length;
   const memory = playMemory();
   const sources = graph.states.map((state) => sourceOf(set, state, memory));
-  const body = playBody(skeleton, set.clips[0], memory);
+  const body = playBody(skeleton, set.clips[0], memory, true);
   const overlap = overlapOf(joints, memory);
   const finder = entryFinder(joints);
   const pose = { rotations: body.rotations, hips: body.hips, posed: body.posed };

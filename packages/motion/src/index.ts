@@ -263,6 +263,7 @@ export {
   type WeatherOptions,
 } from './graph/weather';
 export { BREAK_OFF_WORDS, conditionText, ENTRY_WORDS, wayText, whenText } from './graph/words';
+export { manifestSchema, type Manifest } from './project/manifest-schema';
 export { random, type Random } from './math/random';
 export { FIELD_BOUNDS, fieldGrid, isInside, sounder, type Sounder, type Sounding } from './set/soundings';
 export { floorSketch, type FloorSketch } from './set/floor-sketch';
@@ -281,7 +282,7 @@ export { standsAt } from './measure/stands';
 export { swingsOf } from './edit/over-swings';
 
 // The project file
-export { measureSet, projectField } from './project/sets';
+export { measureSet, playProject, projectField } from './project/sets';
 export { readProject } from './project/read-project';
 export { make, makeClips, type MadeFile, type Report } from './project/make';
 export { oddities } from './project/oddities';

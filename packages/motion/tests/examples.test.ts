@@ -54,8 +54,19 @@ async function given(): Promise<Record<string, unknown>> {
   const character = motionCore.readCharacter(glb, 'tallow.glb');
   const settings = motionCore.fitSettingsSchema.parse({});
   const bytes = new TextEncoder().encode(motionCore.writeBvh(motion));
+  const best = motionCore.findLoops(ground).candidates[0];
+  const run = motionCore.recipeRunner(motion);
+  const stroll = run({
+    ...best,
+    steps: motionCore.recipeSchema.parse([{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]),
+  });
+  const traits = motionCore.clipTraits(stroll);
+  if (!traits) throw new Error('nobody walks');
+  const clips = [{ id: 'stroll', name: 'stroll', clip: stroll, traits }];
+  const played = motionCore.playableSet(motionCore.readyGraph(clips, []), clips, []);
   return {
     ...motionCore,
+    ...{ set: played?.set, graph: played?.set.graph },
     ...{
       mapFrame,
       mapIntervals,
@@ -73,8 +84,8 @@ async function given(): Promise<Record<string, unknown>> {
     ...{ motion, ground, glb, character, settings, bytes, plan: motionCore.fitPlan(motion, character, settings) },
     asf: asfAndAmc(motion).asf,
     projectText: PROJECT,
-    best: motionCore.findLoops(ground).candidates[0],
-    run: motionCore.recipeRunner(motion),
+    best,
+    run,
     take: motionCore.readTake(bytes, 'walk.bvh'),
   };
 }

@@ -78,7 +78,7 @@ const HISTORY = 30;
  * A set played unattended: histories of what is asked by a seed, and every transition from every phase. The same seed, the same findings to the bit.
  *
  * @example
- * const { worst, findings } = roughWeather(set, { minutes: 10, seed: 1 });
+ * roughWeather(set, { minutes: 0.5, seed: 1 }).worst.slide < 0.5; // true
  */
 export function roughWeather(set: PlaySet, { minutes, seed, capsule = CAPSULE, recorded = [], progress }: WeatherOptions): Weather {
   const players = { root: open(set), capsule: open(set, capsule) };
@@ -198,7 +198,8 @@ export interface Tester {
 
 /**
  * @example
- * const worst = Math.max(...tester(set).try(0).map(({ popCm }) => popCm));
+ * const tried = tester(set);
+ * set.graph.transitions.map((_, i) => Math.max(...tried.try(i).map(({ popCm }) => popCm))); // []
  */
 export function tester(set: PlaySet): Tester {
   const { player, meters, scripts } = open(set);

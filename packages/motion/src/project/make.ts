@@ -15,9 +15,12 @@ import { stepClips } from '../recipe/step-clips';
 import { troublesOf } from '../steps';
 import type { ClipRecipe } from '../recipe/recipe';
 import { shipClip } from '../recipe/ship';
+import { onHips } from '../set/play-clip';
+import { rootOfGlb, setManifest } from './manifest';
 import type { Project } from './schema';
 import { readProject, type PreparedTake } from './read-project';
-import { projectSources } from './sources';
+import { measureSet } from './sets';
+import { projectSources, type Sources } from './sources';
 
 export interface MadeFile {
   readonly path: string;
@@ -106,14 +109,14 @@ export async function make(
  * made.report.clips.map(({ name }) => name); // ['stroll']
  */
 export async function makeClips(
-  project: Pick<Project, 'fps' | 'clips' | 'ship' | 'fits'> & Partial<Pick<Project, 'joins'>>,
+  project: Pick<Project, 'fps' | 'clips' | 'ship' | 'fits'> & Partial<Pick<Project, 'joins' | 'sets' | 'fields'>>,
   takeOf: (id: string) => PreparedTake | InputError | undefined,
   cast: Cast = new Map(),
   progress: (done: number, of: number, name: string) => void = () => {},
 ): Promise<{ files: MadeFile[]; report: Report }> {
   const fps = project.ship.fps ?? project.fps;
   const sources = projectSources(project, takeOf, cast);
-  const made: (NamedClip & { take: string; rateChange: number; file: string; character: string | null })[] = [];
+  const made: (NamedClip & { clip: Clip; take: string; rateChange: number; file: string; character: string | null })[] = [];
   const reports: ClipReport[] = [];
   const errors: InputError[] = [];
   const failed: FailedClip[] = [];
@@ -176,6 +179,8 @@ export async function makeClips(
     const character = within[0].character === null ? undefined : cast.get(within[0].character);
     files.push({ path, bytes: character ? writeCharacterGlb(within, character) : await writeGlb(within) });
   }
+  const manifests = manifestsOf(project, made, files, sources);
+  files.push(...manifests.files);
   if (project.ship.bvh) {
     const encode = new TextEncoder();
     for (const { name, clip } of made) files.push({ path: `${folder}${name}.bvh`, bytes: encode.encode(writeBvh(worldMotion(clip))) });
@@ -184,6 +189,7 @@ export async function makeClips(
     const take = takeOf(id);
     return take && !(take instanceof InputError) ? take.warnings : [];
   });
+  warnings.push(...manifests.warnings);
   const report: Report = {
     fps,
     files: files.map((file) => file.path),
@@ -193,6 +199,39 @@ export async function makeClips(
     warnings,
   };
   return { files, report };
+}
+
+/** The manifest of every set whose clips are all in one file, beside it. */
+function manifestsOf(
+  project: Pick<Project, 'clips'> & Partial<Pick<Project, 'sets' | 'fields'>>,
+  made: readonly (NamedClip & { file: string; character: string | null; clip: Clip })[],
+  written: readonly MadeFile[],
+  sources: Sources,
+): { files: MadeFile[]; warnings: Warning[] } {
+  const files: MadeFile[] = [];
+  const warnings: Warning[] = [];
+  for (const set of project.sets ?? []) {
+    const own = made.filter(({ name, character }) => character === set.character && !set.without.includes(name));
+    const glb = written.find(({ path }) => path === own[0]?.file);
+    if (!glb || own.some(({ file }) => file !== glb.path)) continue;
+    const { skeleton } = onHips(own[0].clip.motion);
+    const root = rootOfGlb(glb.bytes, skeleton.joints[0].name);
+    if (root === null) {
+      warnings.push({
+        code: 'manifest',
+        message: `Set "${set.name}" has no manifest: in ${glb.path} no joint over the hips carries the travel.`,
+      });
+      continue;
+    }
+    const { coverage } = measureSet(project, set, sources);
+    const file = glb.path.replace(/^.*\//, '');
+    const manifest = setManifest(set, own, project.fields ?? [], { file, root, coverage });
+    const path = glb.path.replace(/\.glb$/i, '.lantern.json');
+    // A second set of the same character is told apart by its name.
+    const free = files.some((other) => other.path === path) ? path.replace(/\.lantern\.json$/, `-${set.name}.lantern.json`) : path;
+    files.push({ path: free, bytes: new TextEncoder().encode(`${JSON.stringify(manifest, null, 1)}\n`) });
+  }
+  return { files, warnings };
 }
 
 const clipOfJoin = ({ motion, contacts }: Joined): Clip => ({ motion, contacts, travel: null, loop: false, lead: null, tail: null });

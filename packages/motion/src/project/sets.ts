@@ -4,6 +4,10 @@ import { clipTraits } from '../set/clip-traits';
 import { contractLines, type ContractLine } from '../set/contract-lines';
 import { coverage, type Coverage, type SetClip } from '../set/coverage';
 import { proposeHome, type HomeProposal } from '../set/home';
+import { checkGraph, type GraphWarning } from '../graph/checks';
+import { playableSet, type PlayableSet } from '../graph/play-set';
+import { readyGraph } from '../graph/ready';
+import type { Graph } from '../set/graph-schema';
 import { playableField, type PlayableField } from '../set/play-field';
 import type { LocomotionSet } from '../set/schema';
 import { shotList, type Shot } from '../set/shots';
@@ -53,6 +57,33 @@ export function projectField(
 ): { readonly playable: PlayableField | null; readonly clips: readonly SetClip[]; readonly failed: MeasuredSet['failed'] } {
   const { clips, failed } = setClips(project, sources, ({ name }) => field.clips.includes(name));
   return { playable: playableField(field, clips), clips, failed };
+}
+
+/** The graph of a set of a project, ready to be played; the one that it is given where it has none. */
+export function playProject(
+  project: Pick<Project, 'clips' | 'fields'>,
+  set: LocomotionSet,
+  sources: Sources,
+): {
+  readonly graph: Graph;
+  /** Null when no state of it can be played. */
+  readonly playable: PlayableSet | null;
+  readonly warnings: readonly GraphWarning[];
+  readonly failed: MeasuredSet['failed'];
+} {
+  const { clips, failed } = setClips(
+    project,
+    sources,
+    (clip) => sources.character(clip) === set.character && !set.without.includes(clip.name),
+  );
+  const ids = new Set(clips.map(({ id }) => id));
+  const fields = project.fields.filter((own) => own.clips.some((clip) => ids.has(clip))).map((field) => ({ key: field.name, field }));
+  const graph = set.graph ?? readyGraph(clips, fields);
+  const warnings = checkGraph(graph, {
+    clips: new Map(clips.map(({ id, name, clip }) => [id, { name, isLoop: clip.loop }])),
+    fields: new Map(fields.map(({ key, field }) => [key, { name: field.name, inputs: field.inputs.length }])),
+  });
+  return { graph, playable: playableSet(graph, clips, fields), warnings, failed };
 }
 
 function setClips(

@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { graphSchema } from '../set/graph-schema';
+import { contractSchema } from '../set/contract';
+
+const point = z.tuple([z.number(), z.number(), z.number()]);
+const interval = z.tuple([z.number(), z.number()]);
+const contacts = z.object({ left: z.array(interval), right: z.array(interval) });
+
+const foot = z.object({
+  hip: z.string(),
+  knee: z.string(),
+  foot: z.string(),
+  toe: z.string().nullable(),
+  hand: z.string().nullable(),
+  /** Heel, ball and tip, in the axes of the joint that each is fixed to. */
+  sole: z.array(z.object({ joint: z.string(), at: point })),
+});
+
+const event = z.union([
+  z.object({ at: z.number(), kind: z.literal('footfall'), foot: z.enum(['left', 'right']) }),
+  z.object({ at: z.number(), kind: z.literal('mark'), name: z.string() }),
+]);
+
+/** What a shipped set says of itself, version 1: everything that a game needs beside the keys. Seconds, metres, degrees to the left. */
+export const manifestSchema = z.object({
+  oldLantern: z.literal(1),
+  kind: z.literal('set'),
+  set: z.string(),
+  character: z.string().nullable(),
+  file: z.string(),
+  fps: z.number(),
+  up: z.literal('+y'),
+  forward: z.literal('+z'),
+  metresPerUnit: z.literal(1),
+  joints: z.object({ root: z.string(), hips: z.string(), left: foot, right: foot }),
+  home: z.object({ clip: z.string(), frame: z.number() }).nullable(),
+  clips: z.array(
+    z.object({
+      name: z.string(),
+      animation: z.string(),
+      seconds: z.number(),
+      /** Keys, the first and the last counted; of a loop the last is the first, one cycle on. */
+      frames: z.int(),
+      loop: z.boolean(),
+      slot: z.string().nullable(),
+      gait: z.string().nullable(),
+      direction: z.string().nullable(),
+      speedMps: z.number(),
+      turnDegS: z.number(),
+      distanceM: z.number(),
+      /** In a loop an end may pass the length. */
+      contacts,
+      events: z.array(event),
+      /** Seconds to phase, straight between; empty where there are no steps. */
+      phase: z.array(interval),
+    }),
+  ),
+  fields: z.array(
+    z.object({
+      name: z.string(),
+      inputs: z.array(z.string()),
+      points: z.array(z.object({ clip: z.string(), at: z.array(z.number()), place: z.tuple([z.number(), z.number()]) })),
+      triangles: z.array(z.int()),
+      scale: z.tuple([z.number(), z.number()]),
+      holdFeet: z.boolean(),
+      pace: z.number(),
+      polar: z.boolean(),
+    }),
+  ),
+  graph: graphSchema.nullable(),
+  contract: contractSchema,
+});
+export type Manifest = z.infer<typeof manifestSchema>;
