@@ -127,10 +127,12 @@ export function playMeters(set: PlaySet, player: SetPlayer): PlayMeters {
       own.steps++;
       if (own.steps === 1) own.state.fill(0);
       if (own.steps <= MARGIN + 1) continue;
-      let low = 0;
-      for (let i = 1; i < points.length; i++)
-        if (own.points[i * 3 + 1] + own.last[i * 3 + 1] < own.points[low * 3 + 1] + own.last[low * 3 + 1]) low = i;
+      // The point that bears, and the one that bore a step ago: the change from one to the other adds nothing.
+      const now = lowest(own.points, points.length),
+        was = lowest(own.last, points.length);
       const { state } = own;
+      const way = (i: number) => Math.hypot(own.points[i * 3] - own.last[i * 3], own.points[i * 3 + 2] - own.last[i * 3 + 2]);
+      const low = way(was) < way(now) ? was : now;
       state[0] += own.points[low * 3] - own.last[low * 3];
       state[1] += own.points[low * 3 + 2] - own.last[low * 3 + 2];
       // What came in the last steps counts only once the contact has gone on for longer.
@@ -183,8 +185,8 @@ export function playMeters(set: PlaySet, player: SetPlayer): PlayMeters {
     } else if (wantedSpeed !== asked[0]) asked[0] = wantedSpeed;
     if (Math.abs(wantedTurn - asked[1]) >= LEAST_CHANGE.turn) {
       waits[TURN].since = -1;
-      // Somebody who stands does not turn by a rate.
-      if (wantedSpeed >= STANDS && speed >= STANDS) wait(TURN, turn, wantedTurn);
+      // Who stands, or plays a clip, does not turn by a rate.
+      if (speed >= STANDS && player.means(means)) wait(TURN, turn, wantedTurn);
     }
     asked[1] = wantedTurn;
     if (Math.abs(way - asked[2]) >= LEAST_CHANGE.way) {
@@ -193,6 +195,7 @@ export function playMeters(set: PlaySet, player: SetPlayer): PlayMeters {
     }
     asked[2] = way;
     const isField = player.means(means);
+    if (!isField) waits[TURN].since = -1;
     came(START, speed, isField ? means[0] : NaN);
     came(STOP, speed);
     came(SPEED, speed, isField ? means[0] : NaN);
@@ -233,6 +236,12 @@ export function playMeters(set: PlaySet, player: SetPlayer): PlayMeters {
   };
   meters.forget();
   return meters;
+}
+
+function lowest(points: Float64Array, count: number): number {
+  let low = 0;
+  for (let i = 1; i < count; i++) if (points[i * 3 + 1] < points[low * 3 + 1]) low = i;
+  return low;
 }
 
 interface FootSlide {

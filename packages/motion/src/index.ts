@@ -255,6 +255,7 @@ export {
   CAPSULE,
   PLAY_BOUNDS,
   roughWeather,
+  roughWeatherSteps,
   tester,
   type Finding,
   type Tester,

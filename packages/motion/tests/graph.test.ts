@@ -187,7 +187,7 @@ describe('played', () => {
     };
     expect(checkGraph(graph, known)).toEqual([]);
     const little = readyGraph(clips.slice(0, 1), []);
-    expect(little.states).toEqual([{ name: 'moving', plays: { clip: 'stroll', loop: true } }]);
+    expect(little.states).toMatchObject([{ name: 'moving', plays: { clip: 'stroll', loop: true } }]);
     expect(readyGraph([], [])).toMatchObject({ states: [], initial: '' });
   });
 

@@ -9,6 +9,8 @@ interface PlayerState {
   readonly fps: number;
   /** A stretch that is played round and round; null: all of it. */
   readonly range: { readonly from: number; readonly to: number } | null;
+  /** Where the clip that is opened next is to be looked at; null: where it was. */
+  readonly next: number | null;
   setRange(range: { from: number; to: number } | null): void;
   load(frames: number, fps: number, frame?: number): void;
   seek(frame: number): void;
@@ -27,6 +29,7 @@ export const usePlayer = create<PlayerState>()((set) => ({
   frames: 1,
   fps: 60,
   range: null,
+  next: null,
   setRange: (range) => set(range ? { range, frame: range.from } : { range }),
   load: (frames, fps, frame) => set((s) => ({ frames, fps, range: null, frame: Math.min(frames - 1, frame ?? s.frame) })),
   seek: (frame) => set(({ frames }) => ({ frame: Math.min(frames - 1, Math.max(0, frame)) })),

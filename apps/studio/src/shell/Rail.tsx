@@ -16,12 +16,14 @@ export function Rail() {
   const clips = useClips((state) => state.docs.length);
   const joins = useJoins((state) => state.docs.length);
   const slots = useSets((state) => state.docs.reduce((sum, { slots: own }) => sum + own.length, 0));
+  const sets = useSets((state) => state.docs.length);
   const places = [
     { name: 'Takes', slug: 'takes', waits: data?.takes.length ?? 0 },
     { name: 'Fit', slug: 'fit', waits: data?.characters.length ?? 0 },
     { name: 'Bench', slug: 'bench', waits: clips },
     { name: 'Joins', slug: 'joins', waits: joins },
     { name: 'Set', slug: 'set', waits: slots },
+    { name: 'Drive', slug: 'drive', waits: sets },
     { name: 'Ship', slug: 'ship', waits: clips },
   ];
   return (

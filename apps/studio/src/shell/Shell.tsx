@@ -48,7 +48,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
 
   const commands = useMemo<Command[]>(
     () => [
-      ...['takes', 'fit', 'bench', 'joins', 'set', 'ship'].map((slug) => ({
+      ...['takes', 'fit', 'bench', 'joins', 'set', 'drive', 'ship'].map((slug) => ({
         id: slug,
         label: `Go to ${slug[0].toUpperCase()}${slug.slice(1)}`,
         run: () => router.push(`/${project.id}/${slug}`),

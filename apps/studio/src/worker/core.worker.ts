@@ -40,6 +40,7 @@ import { castOf } from './cast';
 import { fitApi, orProblem, withCast } from './fit-api';
 import { recipeApi } from './recipe-api';
 import { joinApi } from './joining';
+import { driveApi } from './drive-api';
 import { setApi } from './set-api';
 import { featuresOf, loopsOf, takeOf, type Held } from './held';
 import { markersOf, type Markers } from './markers';
@@ -70,6 +71,7 @@ export type { Bend, MirroredPair } from './recipe-api';
 export type { FittedView, FitView, MappedSide } from './fitting';
 export type { ClipMeasured, ClipResult, ContactSlide, View } from './clip-result';
 export type { FitsAsked, JoinAsked, JoinView, MeetView, PieceAsked, PieceRoom } from './joining';
+export type { PlayAsked, PlayView } from './drive-api';
 export type { FieldView, SetAsked, SetClipAsked, SetMeasured } from './set-api';
 export type { HandContact, Landing, StepMeasured, ThinnedView, Untimed } from './step-measured';
 
@@ -108,6 +110,7 @@ const api = {
   ...recipeApi,
   ...joinApi,
   ...setApi,
+  ...driveApi,
 
   /** How far the joints of two takes are apart at every instant they share, the second in step with the first; worst joint first. */
   async compare(id: string, other: string, standing: Standing): Promise<Comparison> {

@@ -91,7 +91,8 @@ async function make(take: string, recipe: ClipRecipe): Promise<SetClip | string>
   }
 }
 
-async function setClips(asked: readonly SetClipAsked[]): Promise<SetClip[]> {
+/** Clips, run and measured once each; those that cannot be are left out. */
+export async function setClips(asked: readonly SetClipAsked[]): Promise<SetClip[]> {
   const made: SetClip[] = [];
   for (const own of asked) {
     const clip = await setClip(own);

@@ -98,8 +98,26 @@ export function readyGraph(clips: readonly SetClip[], fields: readonly KeyedFiel
       go('hopping', 'waiting', { leaveAfter: { share: 0.9 }, entry: 'beginning', overlap: 0.35 });
     }
   }
-  return graphSchema.parse({ ...graph, initial: idle ? 'waiting' : (graph.states[0]?.name ?? '') });
+  let turning = 0;
+  const states = graph.states.map((own) => ({ ...own, at: PLACES[own.name] ?? TURNS[turning++ % TURNS.length] }));
+  return graphSchema.parse({ ...graph, states, initial: idle ? 'waiting' : (graph.states[0]?.name ?? '') });
 }
+
+/** Where the states of a ready graph stand in the picture. */
+const PLACES: Readonly<Record<string, { x: number; y: number }>> = {
+  waiting: { x: 0, y: 110 },
+  moving: { x: 470, y: 290 },
+  stopping: { x: 430, y: 610 },
+  hopping: { x: 490, y: 0 },
+};
+const TURNS: readonly { x: number; y: number }[] = [
+  { x: -60, y: 420 },
+  { x: 175, y: 520 },
+  { x: -230, y: 300 },
+  { x: -230, y: 520 },
+  { x: -230, y: 80 },
+  { x: -230, y: 740 },
+];
 
 /** To whole tens. */
 const round = (value: number): number => Math.ceil(value / 10) * 10;

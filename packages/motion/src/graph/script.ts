@@ -29,6 +29,8 @@ export interface ScriptPlayer {
   begin(script: PlayScript): void;
   /** One step of it; false when it is over. */
   step(): boolean;
+  /** Tells what is asked in the next step, which somebody else plays then; false when it is over. */
+  ask(): boolean;
   /** Steps that have been played. */
   at(): number;
 }
@@ -38,6 +40,15 @@ export function scriptPlayer({ inputs: own }: PlayGraph, player: SetPlayer, step
   let script: PlayScript | null = null;
   let at = 0,
     next = 0;
+  const ask = (): boolean => {
+    if (!script || at >= script.steps) return false;
+    for (; next < script.changes.length && script.changes[next].step <= at; next++) {
+      const { input, value } = script.changes[next];
+      if (own[input]) player.inputs[input] = value;
+    }
+    at++;
+    return true;
+  };
   return {
     begin(wanted) {
       script = wanted;
@@ -45,14 +56,10 @@ export function scriptPlayer({ inputs: own }: PlayGraph, player: SetPlayer, step
       // What is asked is known before it is put there: a field stands at it at once.
       player.reset(wanted.state, wanted.at, 0, 0, 0, wanted.inputs);
     },
+    ask,
     step() {
-      if (!script || at >= script.steps) return false;
-      for (; next < script.changes.length && script.changes[next].step <= at; next++) {
-        const { input, value } = script.changes[next];
-        if (own[input]) player.inputs[input] = value;
-      }
+      if (!ask()) return false;
       player.tick(step);
-      at++;
       return true;
     },
     at: () => at,

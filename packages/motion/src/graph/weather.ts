@@ -57,7 +57,7 @@ export interface Weather {
   readonly worst: Readonly<Record<Meter, number>>;
   /** The longest answer of each kind; 0 where it was not asked. */
   readonly answers: Readonly<Record<AnswerKind, number>>;
-  /** The worst of each figure at each transition, the farthest over its bound first. */
+  /** The worst of each figure at each transition: pops first, then slides, answers, gaps, the worst of each first. */
   readonly findings: readonly Finding[];
 }
 
@@ -67,8 +67,6 @@ export interface WeatherOptions {
   readonly capsule?: CapsuleRules;
   /** Scripts that somebody has played. */
   readonly recorded?: readonly PlayScript[];
-  /** Told how much of it is done, 0 to 1; it may throw to stop it. */
-  readonly progress?: (share: number) => void;
 }
 
 /** Seconds of a history of what is asked. */
@@ -80,7 +78,19 @@ const HISTORY = 30;
  * @example
  * roughWeather(set, { minutes: 0.5, seed: 1 }).worst.slide < 0.5; // true
  */
-export function roughWeather(set: PlaySet, { minutes, seed, capsule = CAPSULE, recorded = [], progress }: WeatherOptions): Weather {
+export function roughWeather(set: PlaySet, options: WeatherOptions): Weather {
+  const steps = roughWeatherSteps(set, options);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+/** The same bit by bit, for whoever has to do other things in between: it says how much of it is done, 0 to 1. */
+export function* roughWeatherSteps(
+  set: PlaySet,
+  { minutes, seed, capsule = CAPSULE, recorded = [] }: WeatherOptions,
+): Generator<number, Weather, void> {
   const players = { root: open(set), capsule: open(set, capsule) };
   const found = new Map<string, Finding>();
   const worst: Record<Meter, number> = { slide: 0, pop: 0, answer: 0, gap: 0 };
@@ -138,18 +148,20 @@ export function roughWeather(set: PlaySet, { minutes, seed, capsule = CAPSULE, r
     const stick = STICKS[i % STICKS.length];
     const own = seed * 1000 + i;
     watch(stickScript(set.graph, stick, own, (minutes * 60) / histories, i % 2 === 0 ? 'root' : 'capsule'), stick, own);
-    progress?.(steps / of);
+    yield steps / of;
   }
   for (const script of recorded) watch(script, 'recorded', 0);
   for (const [i, { script }] of tries.entries()) {
     watch(script, 'try', seed);
-    if (i % 24 === 0) progress?.(steps / of);
+    if (i % 8 === 0) yield steps / of;
   }
-  const findings = [...found.values()].sort((a, b) => b.value / PLAY_BOUNDS[b.figure] - a.value / PLAY_BOUNDS[a.figure] || a.at - b.at);
+  const rank = ({ figure }: Finding) => RANKS.indexOf(figure);
+  const findings = [...found.values()].sort((a, b) => rank(a) - rank(b) || b.value - a.value || a.at - b.at);
   return { minutes, seed, changes: changes + tries.length, transitions, seconds: steps * STEP, worst, answers, findings };
 }
 
 const ANSWER = METERS.indexOf('answer');
+const RANKS: readonly Meter[] = ['pop', 'slide', 'answer', 'gap'];
 
 interface Opened {
   readonly player: SetPlayer;

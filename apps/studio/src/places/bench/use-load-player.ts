@@ -30,7 +30,9 @@ export function useLoadPlayer(
       // From the take to the clip: at the same instant if the cut holds it, else at the clip's beginning.
       const { frame } = usePlayer.getState();
       const inCut = within && frame >= within.cut.from && frame <= within.cut.to;
-      load(clip.frames, clip.fps, wasClip.current ? undefined : inCut ? clipFrameOf(within, frame) : 0);
+      const { next } = usePlayer.getState();
+      usePlayer.setState({ next: null });
+      load(clip.frames, clip.fps, next ?? (wasClip.current ? undefined : inCut ? clipFrameOf(within, frame) : 0));
     } else if (take) load(take.frames, take.fps, at);
     wasClip.current = clip !== null;
   }, [clip, take, load]);

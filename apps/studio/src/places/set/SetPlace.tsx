@@ -14,6 +14,7 @@ import { Commands } from '@/shell/Commands';
 import { ContractPage } from './contract/ContractPage';
 import { CoveragePage } from './slots/CoveragePage';
 import { FieldsPage } from './fields/FieldsPage';
+import { GraphPage } from './graph/GraphPage';
 import { editSet } from '@/data/sets-store';
 import { newSet } from './set-edits';
 import { useMembers, useSetView, type SetView } from '@/data/set-view';
@@ -47,6 +48,7 @@ function Open({ doc, docs, page, open, takes, characters }: OpenProps) {
     coverage: doc.slots.length,
     contract: null,
     fields: doc.fields.length,
+    graph: doc.graph?.states.length ?? null,
   };
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateRows: '46px minmax(0, 1fr)' }}>
@@ -90,6 +92,7 @@ function Open({ doc, docs, page, open, takes, characters }: OpenProps) {
         {page === 'coverage' && <CoveragePage doc={doc} view={view} />}
         {page === 'contract' && <ContractPage doc={doc} view={view} />}
         {page === 'fields' && <FieldsPage doc={doc} view={view} />}
+        {page === 'graph' && <GraphPage doc={doc} view={view} />}
       </Box>
     </Box>
   );

@@ -3,7 +3,7 @@ import { useParams, useRouter } from 'next/navigation';
 import { useProjectInfo } from '@/data/project';
 import { useSets, type SetDoc } from '@/data/sets-store';
 
-export const PAGES = ['coverage', 'contract', 'fields'] as const;
+export const PAGES = ['coverage', 'contract', 'fields', 'graph'] as const;
 export type SetPage = (typeof PAGES)[number];
 
 /** Which set is open, on which page; the address says both. */

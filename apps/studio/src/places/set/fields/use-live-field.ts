@@ -1,7 +1,8 @@
 'use client';
 import { fieldPlayer, type FieldPlayer } from '@lantern/drive';
-import { forwardKinematics, type Skeleton } from '@lantern/motion';
+import { forwardKinematics } from '@lantern/motion';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { oneFrame, writePose } from '@/data/play-pose';
 import { usePlayer } from '@/data/player';
 import type { FieldView } from '@/worker/core.worker';
 import type { Footprint } from '@/worker/markers';
@@ -40,7 +41,7 @@ export function useLiveField(view: FieldView | null, place: readonly [number, nu
     // While it stands still what is asked is shown at once.
     if (!usePlayer.getState().playing) {
       player.reset(player.phase(), player.root[0], player.root[1], player.root[2]);
-      write(player, motion);
+      writePose(player, motion);
       usePlayer.setState({ frame: 0 });
       setTold(tell(player, view, prints.current));
     }
@@ -61,7 +62,7 @@ export function useLiveField(view: FieldView | null, place: readonly [number, nu
       last = now;
       if (!playing || seconds <= 0) return;
       player.tick(seconds);
-      write(player, motion);
+      writePose(player, motion);
       for (const side of [0, 1] as const) {
         if (player.down[side] && !down[side]) prints.current = [...prints.current, printOf(player, motion, view, side)].slice(-MOST_PRINTS);
         down[side] = player.down[side];
@@ -78,22 +79,6 @@ export function useLiveField(view: FieldView | null, place: readonly [number, nu
     };
   }, [player, motion, view]);
   return useMemo(() => (motion && told ? { motion, ...told } : null), [motion, told]);
-}
-
-function oneFrame(skeleton: Skeleton): WireMotion {
-  return { skeleton, fps: 60, frames: 1, rotations: new Float32Array(skeleton.joints.length * 4), rootPositions: new Float32Array(3) };
-}
-
-/** In place: the pose as the field has it now, in the world. */
-function write({ rotations, hips, root }: FieldPlayer, motion: WireMotion): void {
-  const [x, z, heading] = root;
-  const [s, c] = [Math.sin(heading), Math.cos(heading)];
-  motion.rotations.set(rotations);
-  const half = { s: Math.sin(heading / 2), c: Math.cos(heading / 2) };
-  const [qx, qy, qz, qw] = rotations;
-  // The turn of the root before that of joint 0.
-  motion.rotations.set([half.c * qx + half.s * qz, half.c * qy + half.s * qw, half.c * qz - half.s * qx, half.c * qw - half.s * qy]);
-  motion.rootPositions.set([c * hips[0] + s * hips[2] + x, hips[1], c * hips[2] - s * hips[0] + z]);
 }
 
 function tell(player: FieldPlayer, view: FieldView, prints: readonly Footprint[]): Omit<LiveField, 'motion'> {

@@ -1,0 +1,6 @@
+import { DrivePlace } from '@/places/drive/DrivePlace';
+
+/** The place stands here and not in the page, so that it stays as it is while what is open changes. */
+export default function DriveLayout() {
+  return <DrivePlace />;
+}
