@@ -15,6 +15,8 @@ export interface PlayBody {
   readonly posed: Float64Array;
   /** 1 while the left, and the right foot bears. */
   readonly down: Float64Array;
+  /** Height of the ground under the left, and the right foot, metres; a game that has other than flat ground writes it before every tick. */
+  readonly ground: Float64Array;
   /** The root goes on: metres to the left and ahead in the axes half-way through the turn, and radians. */
   move(gone: ArrayLike<number>): void;
   /** In place: the pose with its feet held, so many seconds after the last one; as it is where feet are not held. */
@@ -40,6 +42,7 @@ export function playBody(skeleton: PlaySkeleton, like: PlayClip | null, memory: 
     root,
     posed,
     down,
+    ground: feet?.ground ?? new Float64Array(2),
     move(gone) {
       const facing = root[2] + gone[2] / 2;
       const c = Math.cos(facing),

@@ -56,12 +56,21 @@ interface Foot {
 
 /**
  * Numbers of `now`: need and need in the last stance; whether it is held (1), the point of the sole that bears, seconds since it was let go, how high the
- * step of its own that it takes is (0 when it takes none).
+ * step of its own that it takes is (0 when it takes none), how high it is over the floor of its clips, and the ground that it stands on or goes to.
  */
-const [NEED, NEEDED, HOLDS, BEARS, SINCE, STEPS] = [0, 1, 2, 3, 4, 5];
+const [NEED, NEEDED, HOLDS, BEARS, SINCE, STEPS, LEVEL, UNDER] = [0, 1, 2, 3, 4, 5, 6, 7];
+
+/** A foot comes to the height of the ground under it in about this many seconds: quicker up, so that it clears an edge, than down. */
+const UP = 0.05;
+const DOWN = 0.09;
+/** The body comes after the feet in about this many seconds; of the way from the lower foot to the higher it takes this share. */
+const BODY_RISES = 0.14;
+const TO_HIGHER = 0.25;
 
 /** Feet that stay where they came down, whatever moves the body. */
 export interface Feet {
+  /** Height of the ground under the left, and the right foot, metres: told by the game. */
+  readonly ground: Float64Array;
   /**
    * In place: a pose with its feet held, joint 0 on the root; those that bear stay, those that have been let go come back to the pose smoothly.
    *
@@ -86,6 +95,9 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
   const v = new Float64Array(3);
   const { place, world } = chain;
   const dropped = memory.take(1);
+  const ground = new Float64Array(2);
+  // How high the body is over the floor of its clips.
+  const raised = memory.take(1);
   // Where the root was a step ago.
   const went = memory.take(2);
 
@@ -193,7 +205,7 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
       decay(own, facing, seconds);
     } else decay(own, facing, seconds);
     const t = own.now[SINCE] / RELEASE;
-    offset[1] = Math.max(0, -own.points[low * 3 + 1]) + own.now[STEPS] * 16 * t * t * (1 - t) * (1 - t);
+    offset[1] = own.now[LEVEL] + Math.max(0, -own.points[low * 3 + 1]) + own.now[STEPS] * 16 * t * t * (1 - t) * (1 - t);
     for (let k = 0; k < 4; k++) own.last[k] = own.turned[k];
     if (seconds > 0 && own.now[HOLDS] > 0) {
       for (let k = 0; k < OFFSET; k++) own.slope[k] = (offset[k] - own.before[k]) / seconds;
@@ -201,13 +213,27 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
     return own.now[HOLDS] > 0;
   };
 
+  /** The ground under the feet: one that stands stays on what it came down on. */
+  const climb = (seconds: number): void => {
+    for (let s = 0; s < 2; s++) {
+      const { now } = feet[s];
+      if (now[HOLDS] === 0) now[UNDER] = ground[s];
+      const off = now[UNDER] - now[LEVEL];
+      now[LEVEL] += off * (1 - Math.exp(-seconds / (off > 0 ? UP : DOWN)));
+    }
+    const low = Math.min(feet[0].now[LEVEL], feet[1].now[LEVEL]),
+      high = Math.max(feet[0].now[LEVEL], feet[1].now[LEVEL]);
+    raised[0] += (low + TO_HIGHER * (high - low) - raised[0]) * (1 - Math.exp(-seconds / BODY_RISES));
+  };
   return {
+    ground,
     hold(rotations, hips, root, posed, down, seconds) {
+      climb(seconds);
       heading(rootTurn, 0, root[2]);
       // As low as either leg needed it in its last stance.
       const low = Math.min(LOWEST, Math.max(feet[0].now[NEEDED], feet[1].now[NEEDED]));
       dropped[0] += (low - dropped[0]) * (1 - Math.exp(-seconds / LOWERING));
-      hips[1] -= dropped[0];
+      hips[1] += raised[0] - dropped[0];
       for (let s = 0; s < 2; s++) {
         const { toe } = feet[s].leg;
         for (let k = 0; toe >= 0 && k < 4; k++) rotations[toe * 4 + k] = posed[s * FOOT + 7 + k];
@@ -259,8 +285,10 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
         own.now[HOLDS] = 0;
         own.now[SINCE] = RELEASE;
         own.now[NEED] = own.now[NEEDED] = own.now[STEPS] = 0;
+        own.now[LEVEL] = own.now[UNDER] = ground[feet.indexOf(own)];
       }
       dropped[0] = 0;
+      raised[0] = Math.min(ground[0], ground[1]);
     },
   };
 }
@@ -294,7 +322,7 @@ function toRoot(out: Float64Array, offset: Float64Array, facing: number): void {
 }
 
 const footOf = (leg: PlayLeg, sole: readonly SolePoint[], memory: Memory): Foot => {
-  const now = memory.take(6);
+  const now = memory.take(8);
   now[SINCE] = RELEASE;
   return {
     leg,

@@ -13,6 +13,8 @@ export interface FieldPlayer {
   readonly root: Float64Array;
   /** 1 while the left, and the right foot bears. */
   readonly down: Float64Array;
+  /** Height of the ground under the left, and the right foot, metres: written by a game whose ground is not flat, before every tick. */
+  readonly ground: Float64Array;
   /** Of the clips, as they count now. */
   readonly weights: Float64Array;
   /** Metres and radians that the root went, and turned by, in the last tick. */
@@ -55,6 +57,7 @@ export function fieldPlayer(skeleton: PlaySkeleton, field: PlayField): FieldPlay
     hips,
     root,
     down,
+    ground: body.ground,
     weights: source.weights,
     step,
     strides: source.strides,

@@ -17,7 +17,15 @@ export {
   type StatePlays,
 } from './play-graph';
 export { SIDES, type PlayClip, type PlayContact, type PlayLeg, type PlaySkeleton, type Side, type SolePoint } from './play-set';
-export { readShipped, type ShippedAnimation, type ShippedFoot, type ShippedManifest, type ShippedNode } from './read-shipped';
+export {
+  readShipped,
+  type ShippedAnimation,
+  type ShippedFoot,
+  type ShippedManifest,
+  type ShippedNode,
+  type ShippedSet,
+} from './read-shipped';
+export { shippedGltf, type GltfJson } from './shipped-gltf';
 export { setPlayer, STEP, type PlayOptions, type SetPlayer } from './set-player';
 export { strideTable, type OutOfStep, type StrideTable } from './strides';
 export { fieldWeights, type FieldPoints } from './weights';

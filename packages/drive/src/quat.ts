@@ -94,9 +94,12 @@ export function logInto(out: Numbers, o: number, q: ArrayLike<number>, i: number
 /** out = the turn about an axis by its length in radians. */
 export function expInto(out: Numbers, o: number, v: ArrayLike<number>, i: number): void {
   const angle = Math.sqrt(v[i] * v[i] + v[i + 1] * v[i + 1] + v[i + 2] * v[i + 2]);
-  const s = angle > 1e-9 ? Math.sin(angle / 2) / angle : 0.5;
+  const h = (angle * angle) / 4;
+  // Most turns are small: there the first terms of the series are exact to the last digits.
+  const isSmall = angle < 0.2;
+  const s = isSmall ? 0.5 * (1 - (h / 6) * (1 - (h / 20) * (1 - h / 42))) : Math.sin(angle / 2) / angle;
   out[o] = v[i] * s;
   out[o + 1] = v[i + 1] * s;
   out[o + 2] = v[i + 2] * s;
-  out[o + 3] = Math.cos(angle / 2);
+  out[o + 3] = isSmall ? 1 - (h / 2) * (1 - (h / 12) * (1 - h / 30)) : Math.cos(angle / 2);
 }

@@ -13,6 +13,8 @@ export interface ShippedManifest {
     readonly animation: string;
     readonly frames: number;
     readonly loop: boolean;
+    /** Height of the floor in the clip, metres. */
+    readonly floorM?: number;
     readonly contacts: Readonly<Record<Side, readonly PlayContact[]>>;
   }[];
   readonly fields: readonly {
@@ -59,6 +61,13 @@ export interface ShippedAnimation {
   }[];
 }
 
+/** A shipped set ready to be played, and the nodes of its file that it moves. */
+export interface ShippedSet extends PlaySet {
+  /** Of each joint, by its place in the list of nodes. */
+  readonly nodes: readonly number[];
+  readonly rootNode: number;
+}
+
 /**
  * A shipped set made ready to be played.
  *
@@ -67,7 +76,7 @@ export interface ShippedAnimation {
  * @example
  * const player = setPlayer(readShipped(manifest, nodes, animations));
  */
-export function readShipped(manifest: ShippedManifest, nodes: readonly ShippedNode[], animations: readonly ShippedAnimation[]): PlaySet {
+export function readShipped(manifest: ShippedManifest, nodes: readonly ShippedNode[], animations: readonly ShippedAnimation[]): ShippedSet {
   if (manifest.oldLantern !== 1) throw new Error(`The manifest is of version ${manifest.oldLantern}; this reads version 1.`);
   if (!manifest.graph) throw new Error('The set has no graph, so there is nothing to play it by.');
   const at = (name: string): number => {
@@ -105,6 +114,8 @@ export function readShipped(manifest: ShippedManifest, nodes: readonly ShippedNo
     return found;
   };
   return {
+    nodes: joints,
+    rootNode: root,
     skeleton: {
       names: joints.map((i) => nodes[i].name),
       parents: Int32Array.from(joints, (i) => (i === hips ? -1 : (place.get(nodes[i].parent) ?? -1))),
@@ -135,7 +146,7 @@ function isUnder(nodes: readonly ShippedNode[], node: number, top: number): bool
 /** Keys of an animation read at every frame. */
 function dense(
   fps: number,
-  { name, frames, loop, contacts }: ShippedManifest['clips'][number],
+  { name, frames, loop, contacts, floorM = 0 }: ShippedManifest['clips'][number],
   nodes: readonly ShippedNode[],
   joints: readonly number[],
   chain: readonly number[],
@@ -163,7 +174,7 @@ function dense(
     const heading = facing - 2 * Math.PI * Math.round((facing - before) / (2 * Math.PI));
     before = heading;
     out.root.set([p[0], p[2], heading], f * 3);
-    const height = p[1];
+    const height = p[1] - floorM;
     turn.set([0, 0, 0, 1]);
     off.set([0, height, 0]);
     for (const node of chain) {

@@ -21,6 +21,8 @@ export interface SetPlayer {
   readonly step: Float64Array;
   /** 1 while the left, and the right foot bears. */
   readonly down: Float64Array;
+  /** Height of the ground under the left, and the right foot, metres: written by a game whose ground is not flat, before every tick. */
+  readonly ground: Float64Array;
   /** Inputs by their place in the graph: a number, 1 or 0 for a switch, 1 for a press that is not used up yet. */
   readonly inputs: Float64Array;
   /** Sets an input. An unknown name is an error. */
@@ -241,6 +243,7 @@ export function setPlayer(set: PlaySet, options: PlayOptions = {}): SetPlayer {
     root: body.root,
     step,
     down: body.down,
+    ground: body.ground,
     inputs,
     capsule: capsule?.now ?? null,
     set(name, value) {

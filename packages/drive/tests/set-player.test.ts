@@ -244,3 +244,29 @@ test('what is not there is said', () => {
   expect(() => setPlayer(set)).toThrow('There is no state “swimming” in the graph.');
   expect(() => setPlayer(dollSet()).set('sped', 1)).toThrow('There is no input “sped” in the graph.');
 });
+
+test('feet come down on steps whose heights the game tells, and the body goes up with them without a jolt', () => {
+  const set = dollSet();
+  const player = setPlayer(set);
+  const heightAt = (z: number) => (z < 2 ? 0 : z < 2.8 ? 0.12 : 0.24);
+  player.set('speed', 1.2);
+  const { left, right } = set.skeleton.legs;
+  let [last, slope] = [NaN, NaN];
+  const [off, high]: [number[], number[]] = [[], []];
+  for (let f = 0; f < 300; f++) {
+    const places = jointPlaces(set.skeleton, player);
+    [left, right].forEach(({ toe }, side) => (player.ground[side] = heightAt(places[toe * 3 + 2])));
+    player.tick(STEP);
+    const now = jointPlaces(set.skeleton, player);
+    [left, right].forEach(({ toe }, side) => {
+      // Over the middle of a tread, where it has come down for good.
+      const [y, z] = [now[toe * 3 + 1], now[toe * 3 + 2]];
+      if (player.down[side] && player.phase() % 0.5 > 0.2) off.push(Math.abs(y - heightAt(z)));
+    });
+    high.push(now[1]);
+    if (!Number.isNaN(slope)) expect(Math.abs(now[1] - last - slope)).toBeLessThan(0.012);
+    [slope, last] = [now[1] - last, now[1]];
+  }
+  expect(Math.max(...off)).toBeLessThan(0.03);
+  expect(high[299] - high[30]).toBeGreaterThan(0.2);
+});

@@ -225,7 +225,7 @@ function manifestsOf(
     }
     const { coverage } = measureSet(project, set, sources);
     const file = glb.path.replace(/^.*\//, '');
-    const manifest = setManifest(set, own, project.fields ?? [], { file, root, coverage });
+    const manifest = setManifest(set, own, project.fields ?? [], { file, bytes: glb.bytes, root, coverage });
     const path = glb.path.replace(/\.glb$/i, '.lantern.json');
     // A second set of the same character is told apart by its name.
     const free = files.some((other) => other.path === path) ? path.replace(/\.lantern\.json$/, `-${set.name}.lantern.json`) : path;

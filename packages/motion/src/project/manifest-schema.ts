@@ -42,6 +42,8 @@ export const manifestSchema = z.object({
       /** Keys, the first and the last counted; of a loop the last is the first, one cycle on. */
       frames: z.int(),
       loop: z.boolean(),
+      /** Height of the floor in the clip, metres: that of the sole when it stands. */
+      floorM: z.number(),
       slot: z.string().nullable(),
       gait: z.string().nullable(),
       direction: z.string().nullable(),

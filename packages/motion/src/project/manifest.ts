@@ -1,7 +1,9 @@
-import { strideTable, type PlayClip } from '@lantern/drive';
+import { readShipped, shippedGltf, strideTable, type GltfJson, type PlayClip, type PlayGraph, type PlaySkeleton } from '@lantern/drive';
 import { NOT_A_PERSON } from '../anatomy/body';
 import { bodyOf } from '../anatomy/body-of';
 import { InputError } from '../error';
+import { multiply, rotate } from '../math/quat';
+import { clipContacts } from '../measure/clip-slides';
 import type { Clip } from '../model/clip';
 import { playableSet } from '../graph/play-set';
 import { readyGraph } from '../graph/ready';
@@ -22,7 +24,7 @@ export interface ShippedClip {
 /**
  * The manifest of a set, of its clips as they ship.
  *
- * @param file that the clips are in, beside the manifest
+ * @param file that the clips are in, beside the manifest, and its bytes: what is fixed to joints is told in the axes that they have there
  * @param root the joint of the file that carries the travel
  * @throws InputError when the clips are no person's
  */
@@ -30,7 +32,12 @@ export function setManifest(
   set: LocomotionSet,
   shipped: readonly ShippedClip[],
   fields: readonly BlendField[],
-  { file, root, coverage }: { readonly file: string; readonly root: string; readonly coverage: Coverage | null },
+  {
+    file,
+    bytes,
+    root,
+    coverage,
+  }: { readonly file: string; readonly bytes: Uint8Array; readonly root: string; readonly coverage: Coverage | null },
 ): Manifest {
   const clips = shipped.flatMap(({ name, clip }): SetClip[] => {
     const traits = clipTraits(clip);
@@ -59,7 +66,7 @@ export function setManifest(
   const graph = set.graph ?? readyGraph(clips, keyed);
   const playable = playableSet(graph, clips, keyed);
   const slotOf = new Map(coverage?.slots.flatMap(({ id, clip, state }) => (clip && state !== 'mirror' ? [[clip, id] as const] : [])));
-  return {
+  const manifest: Manifest = {
     oldLantern: 1,
     kind: 'set',
     set: set.name,
@@ -80,6 +87,7 @@ export function setManifest(
         seconds: tidy(seconds),
         frames: play.frames,
         loop: play.loop,
+        floorM: Number((clipContacts(clip)?.floorM ?? 0).toFixed(6)),
         slot: slotOf.get(name) ?? null,
         gait: traits.gait,
         direction: traits.direction,
@@ -116,6 +124,55 @@ export function setManifest(
     },
     contract: set.contract,
   };
+  return withSolesOf(manifest, bytes, first);
+}
+
+/**
+ * The manifest with its soles in the axes of the written file's joints, which need not be those of the clip's: both stand in the same places in the clip's
+ * first frame.
+ */
+function withSolesOf(manifest: Manifest, bytes: Uint8Array, { clip, name }: SetClip): Manifest {
+  const view = new DataView(bytes.buffer, bytes.byteOffset);
+  const length = view.getUint32(12, true);
+  const json = JSON.parse(new TextDecoder().decode(bytes.subarray(20, 20 + length))) as GltfJson;
+  const { nodes, animations } = shippedGltf(json, bytes.slice(28 + length).buffer);
+  const one = { ...manifest, clips: manifest.clips.filter((own) => own.name === name), fields: [], graph: NO_STATES };
+  const written = readShipped(one, nodes, animations);
+  const there = posed(written.skeleton, written.clips[0]);
+  const skeleton = playSkeleton(clip);
+  const here = posed(skeleton, playClip(clip, name));
+  const side = (own: 'left' | 'right'): Manifest['joints']['left'] => ({
+    ...manifest.joints[own],
+    sole: manifest.joints[own].sole.map(({ joint, at: [x, y, z] }) => {
+      const [a, b] = [skeleton.names.indexOf(joint), written.skeleton.names.indexOf(joint)];
+      const at = [0, 0, 0];
+      rotate(at, 0, here.turns, a * 4, [x, y, z], 0);
+      for (let k = 0; k < 3; k++) at[k] += here.places[a * 3 + k] - there.places[b * 3 + k];
+      const back = [-there.turns[b * 4], -there.turns[b * 4 + 1], -there.turns[b * 4 + 2], there.turns[b * 4 + 3]];
+      rotate(at, 0, back, 0, at, 0);
+      return { joint, at: [tidy(at[0]), tidy(at[1]), tidy(at[2])] };
+    }),
+  });
+  return { ...manifest, joints: { ...manifest.joints, left: side('left'), right: side('right') } };
+}
+
+const NO_STATES: PlayGraph = { inputs: [], initial: '', states: [], transitions: [] };
+
+/** Places and turns of joints against the root in a clip's first frame. */
+function posed({ names, parents, offsets }: PlaySkeleton, { rotations, hips }: PlayClip): { places: Float64Array; turns: Float64Array } {
+  const [places, turns] = [new Float64Array(names.length * 3), new Float64Array(names.length * 4)];
+  for (let j = 0; j < names.length; j++) {
+    const p = parents[j];
+    if (p < 0) {
+      turns.set(rotations.subarray(j * 4, j * 4 + 4), j * 4);
+      places.set(hips.subarray(0, 3), j * 3);
+      continue;
+    }
+    multiply(turns, j * 4, turns, p * 4, rotations, j * 4);
+    rotate(places, j * 3, turns, p * 4, offsets, j * 3);
+    for (let k = 0; k < 3; k++) places[j * 3 + k] += places[p * 3 + k];
+  }
+  return { places, turns };
 }
 
 /** The node of a written file that carries the travel: the topmost one over the hips that moves; null where the hips carry it themselves. */
@@ -135,8 +192,8 @@ export function rootOfGlb(bytes: Uint8Array, hips: string): string | null {
   return found;
 }
 
-/** To a tenth of a millimetre, or of a millisecond. */
-const tidy = (value: number): number => Number(value.toFixed(4)) + 0;
+/** To a hundredth of a millimetre, or of a millisecond. */
+const tidy = (value: number): number => Number(value.toFixed(5)) + 0;
 const tidied = ([from, to]: readonly [number, number]): [number, number] => [tidy(from), tidy(to)];
 
 function footfalls({ contacts, loop }: PlayClip, seconds: number): Manifest['clips'][number]['events'] {

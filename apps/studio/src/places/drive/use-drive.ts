@@ -1,7 +1,8 @@
 'use client';
-import { playMeters, setPlayer, STEP, type PlayMeters, type SetPlayer } from '@lantern/drive';
+import { playMeters, setPlayer, SIDES, STEP, type PlayMeters, type SetPlayer } from '@lantern/drive';
 import { CAPSULE, forwardKinematics, scriptPlayer, type PlayScript } from '@lantern/motion';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { heightAt } from '@/stage/quay/ground';
 import { oneFrame, writePose } from '@/data/play-pose';
 import { usePlayer } from '@/data/player';
 import { useLivePlay } from '@/data/use-live-play';
@@ -93,9 +94,12 @@ export function useDrive(view: PlayView | null, other: PlayView | null, led: Pla
         log.current?.note(player.inputs);
       }
       if (second) for (let i = 0; i < second.inputs.length && i < player.inputs.length; i++) second.inputs[i] = player.inputs[i];
+      // What was found on level ground is seen on level ground.
+      if (view) stand(player, view, replayed !== null);
+      if (second && other) stand(second, other, replayed !== null);
       before.current.set(player.root);
     },
-    [inputs, second],
+    [inputs, second, view, other],
   );
   const measure = useCallback(
     (player: SetPlayer) => {
@@ -222,6 +226,19 @@ export function useDrive(view: PlayView | null, other: PlayView | null, led: Pla
 }
 
 const newFeet = (): Feet => ({ down: [0, 0], prints: [] });
+
+/** Tells a player how high the ground is under his feet. */
+function stand(player: SetPlayer, { set, skeleton }: PlayView, isLevel: boolean): void {
+  if (isLevel) return void player.ground.fill(0);
+  const motion = oneFrame(skeleton);
+  writePose(player, motion);
+  const { positions } = forwardKinematics(motion);
+  SIDES.forEach((side, s) => {
+    const { ankle, toe } = set.skeleton.legs[side];
+    const tip = toe >= 0 ? toe : ankle;
+    player.ground[s] = heightAt(positions[tip * 3], positions[tip * 3 + 2]);
+  });
+}
 
 /** Writes down where a foot has come down. */
 function stamp(player: SetPlayer, { set, skeleton }: PlayView, feet: Feet): void {
