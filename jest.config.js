@@ -15,6 +15,8 @@ const shared = {
     '^@lantern/drive$': '<rootDir>/packages/drive/src/index.ts',
     '^@lantern/unpack$': '<rootDir>/packages/unpack/src/index.ts',
     '^@/(.*)$': '<rootDir>/apps/studio/src/$1',
+    // How things look is looked at in a browser.
+    '\\.css$': '<rootDir>/scripts/jest-empty.ts',
   },
   // The dependencies that ship no CommonJS.
   transformIgnorePatterns: [

@@ -205,7 +205,7 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
       decay(own, facing, seconds);
     } else decay(own, facing, seconds);
     const t = own.now[SINCE] / RELEASE;
-    offset[1] = own.now[LEVEL] + Math.max(0, -own.points[low * 3 + 1]) + own.now[STEPS] * 16 * t * t * (1 - t) * (1 - t);
+    offset[1] = own.now[LEVEL] + Math.max(0, -own.points[low * 3 + 1]) + own.now[STEPS] * 64 * (t * (1 - t)) ** 3;
     for (let k = 0; k < 4; k++) own.last[k] = own.turned[k];
     if (seconds > 0 && own.now[HOLDS] > 0) {
       for (let k = 0; k < OFFSET; k++) own.slope[k] = (offset[k] - own.before[k]) / seconds;

@@ -66,8 +66,9 @@ const RISE = 0.3;
 const HIGHEST = 0.06;
 /** A difference leaves no steeper than so many times the mean of its way. */
 const STEEPEST = 10;
-/** Below this a difference may leave as steeply as so much a second: metres, or radians. */
-const LEAST = 0.5;
+/** However small a difference is, its velocity may carry it about a sixth of this out: metres, and radians. */
+const CARRIED_PLACE = 0.9;
+const CARRIED_TURN = 5;
 
 /**
  * @param joints of the skeleton
@@ -114,14 +115,14 @@ export function overlapOf(joints: number, memory: Memory): Overlap {
     rate = T * (t - 6 * t ** 3 + 8 * t ** 4 - 3 * t ** 5);
     valueSlope = T > 0 ? (-30 * t * t * (1 - t) * (1 - t)) / T : 0;
     rateSlope = 1 - 18 * t * t + 32 * t ** 3 - 15 * t ** 4;
-    lift = 16 * t * t * (1 - t) * (1 - t);
+    lift = 64 * (t * (1 - t)) ** 3;
   };
   const isOn = (): boolean => state[1] < state[2] - 1e-9;
   /** A velocity that would carry a difference far out is cut down, all of a vector alike. */
-  const bounded = (off: Float64Array, of: Float64Array, o: number, duration: number): void => {
+  const bounded = (off: Float64Array, of: Float64Array, o: number, duration: number, carried: number): void => {
     const away = Math.sqrt(off[o] ** 2 + off[o + 1] ** 2 + off[o + 2] ** 2);
     const quick = Math.sqrt(of[o] ** 2 + of[o + 1] ** 2 + of[o + 2] ** 2);
-    const most = (STEEPEST * away) / duration + LEAST;
+    const most = Math.max(STEEPEST * away, carried) / duration;
     if (quick > most) for (let k = 0; k < 3; k++) of[o + k] *= most / quick;
   };
   return {
@@ -176,7 +177,7 @@ export function overlapOf(joints: number, memory: Memory): Overlap {
           placeOff[i * 3 + k] = shown[at + k] - a[own + k];
           placeRate[i * 3 + k] = moves ? (shown[at + k] - before[at + k] - (b[own + k] - a[own + k])) / seconds : 0;
         }
-        bounded(placeOff, placeRate, i * 3, duration);
+        bounded(placeOff, placeRate, i * 3, duration, CARRIED_PLACE);
       }
       for (let side = 0; side < 2; side++) {
         const o = 3 + side * 3;
@@ -199,7 +200,7 @@ export function overlapOf(joints: number, memory: Memory): Overlap {
         multiplyInverseRight(r, 0, q, 0, b, own);
         logInto(w, 0, r, 0);
         for (let k = 0; k < 3; k++) turnRate[i * 3 + k] = (w[k] - v[k]) / seconds;
-        bounded(turnOff, turnRate, i * 3, duration);
+        bounded(turnOff, turnRate, i * 3, duration, CARRIED_TURN);
       }
     },
     advance(seconds, gone) {

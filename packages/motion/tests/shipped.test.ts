@@ -73,7 +73,7 @@ async function shipped(change: Parameters<typeof project>[0]) {
   return { manifest, set: readShipped(manifest as ShippedManifest, nodes, animations), playable, nodes, animations };
 }
 
-test.each([
+test.each<[string, Parameters<typeof project>[0], number]>([
   ['dense, on the suit', {}, 1e-4],
   ['thinned, on the suit', { thin: true }, 2e-3],
   ['on a character with a skin', { character: 'tallow' }, 1e-4],

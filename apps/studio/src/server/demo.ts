@@ -118,7 +118,9 @@ export async function loadDemo(database: Database): Promise<void> {
     await saveClip(database, 'gullmouth', id, { name, source, steps, gait: '', direction: '', revision: 0 });
   };
   const loop = recipeSchema.parse([{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
-  const once = recipeSchema.parse([{ kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
+  // Who stands, or plays once, is cleaned: a stretched knee makes much of a hip that trembles.
+  const cleanLoop = recipeSchema.parse([{ kind: 'clean' }, { kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
+  const once = recipeSchema.parse([{ kind: 'clean' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
   for (const { script, file, seed, seconds, tags, notes, star } of TAKES) {
     const { motion } = capture(script, { seed, seconds });
     const bytes = new TextEncoder().encode(writeBvh(motion));
@@ -146,7 +148,7 @@ export async function loadDemo(database: Database): Promise<void> {
     const offers = ground ? proposals(ground, segments(ground), candidates) : [];
     for (const [name, like] of CUTS[script] ?? []) {
       const offer = offers.find((own) => like.test(own.name));
-      if (offer) await save(name, { take: take.id, from: offer.from, to: offer.to }, offer.isLoop ? loop : once);
+      if (offer) await save(name, { take: take.id, from: offer.from, to: offer.to }, offer.isLoop ? cleanLoop : once);
     }
   }
   await joinRound(database, (name) => ids.get(name));

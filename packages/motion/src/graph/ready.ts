@@ -55,7 +55,7 @@ export function readyGraph(clips: readonly SetClip[], fields: readonly KeyedFiel
   }
   if (moves && stop) {
     graph.states.push({ name: 'stopping', plays: { clip: stop.id, loop: false } });
-    go('moving', 'stopping', { when: [{ input: 'speed', is: 'below', value: STOPS }], entry: 'best', overlap: 0.25 });
+    go('moving', 'stopping', { when: [{ input: 'speed', is: 'below', value: STOPS }], entry: 'best', overlap: 0.3 });
     go('stopping', 'moving', { when: [{ input: 'speed', is: 'above', value: GOES_ON }], entry: 'foot', overlap: 0.25 });
     if (idle) go('stopping', 'waiting', { leaveAfter: { share: 0.9 }, entry: 'beginning', overlap: 0.4 });
   }

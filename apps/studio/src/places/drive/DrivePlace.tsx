@@ -324,7 +324,12 @@ function AlsoDriven({
   return (
     <Box sx={{ display: 'flex', gap: 0.5, ml: -0.8, alignItems: 'center' }}>
       {characters.map(({ id, name }) => (
-        <Word key={id} name={also === id ? `Without ${name}` : `${name} beside him`} pressed={also === id} onClick={() => onAlso(also === id ? null : id)}>
+        <Word
+          key={id}
+          name={also === id ? `Without ${name}` : `${name} beside him`}
+          pressed={also === id}
+          onClick={() => onAlso(also === id ? null : id)}
+        >
           {also === id ? `without ${name}` : `and ${name}`}
         </Word>
       ))}

@@ -27,7 +27,7 @@ export function askedOf(inputs: readonly GraphInput[], { x, y }: Helm, now: Arra
       case 'speed':
         return hasDirection ? Math.min(1, Math.hypot(x, y)) * to : ahead * to;
       case 'turn':
-        return stands ? 0 : aside > 0 ? aside * from : -aside * to;
+        return stands || aside === 0 ? 0 : aside > 0 ? aside * from : -aside * to;
       case 'direction':
         return Math.hypot(x, y) > REST ? (Math.atan2(-x, y) * 180) / Math.PI : 0;
       case 'way':

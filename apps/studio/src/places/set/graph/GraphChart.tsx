@@ -114,7 +114,7 @@ function Chart({ graph, onChoose, chosen, onMove, onLink, onRemove, onAdd, onCom
   const flow = useReactFlow();
   const count = graph.states.length;
   useEffect(() => {
-    const timer = setTimeout(() => void flow.fitView({ padding: 0.08, maxZoom: 1 }), 30);
+    const timer = setTimeout(() => void flow.fitView({ padding: 0.13, maxZoom: 1 }), 30);
     return () => clearTimeout(timer);
   }, [flow, count]);
   const changed = (changes: NodeChange[]) => {
@@ -170,6 +170,7 @@ function Chart({ graph, onChoose, chosen, onMove, onLink, onRemove, onAdd, onCom
           if (event.key !== 'Enter' || !focused || !id || id === ANYWHERE || id.startsWith(COMMENT)) return;
           onChoose(focused.classList.contains('react-flow__edge') ? { transition: Number(id) } : { state: id });
         }}
+        connectionRadius={110}
         deleteKeyCode={null}
         zoomOnDoubleClick={false}
         minZoom={0.3}
@@ -244,10 +245,10 @@ const StateCard = memo(function StateCard({ id }: NodeProps) {
           {id}
         </Typography>
         <Box
+          style={{ backgroundImage: picture ? `url(${picture})` : undefined }}
           sx={{
             bgcolor: chart('lampSoft'),
             minHeight: 0,
-            backgroundImage: picture ? `url(${picture})` : undefined,
             backgroundSize: 'contain',
             backgroundPosition: 'center',
             backgroundRepeat: 'no-repeat',

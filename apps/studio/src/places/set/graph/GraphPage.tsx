@@ -297,9 +297,11 @@ function Foot({ doc, graph, put, isTable, onTable, onAdd, tried, hasOwn }: FootP
           ? `, ${known.length} tried`
           : `: ${known.length - shallow} hold${shallow > 0 ? `, ${shallow} ${shallow === 1 ? 'is' : 'are'} shallow` : ''}`}
       </Typography>
-      <Typography variant="caption" color="text.secondary" noWrap sx={{ fontStyle: 'italic' }}>
-        figure on a channel: worst pop in cm, tenths small
-      </Typography>
+      {!isTable && (
+        <Typography variant="caption" color="text.secondary" noWrap sx={{ fontStyle: 'italic' }}>
+          figure on a channel: worst pop in cm, tenths small
+        </Typography>
+      )}
       <Small name="Add a state" onClick={onAdd}>
         add a state
       </Small>

@@ -56,7 +56,7 @@ const centre = ({ x, y, width, height }: Box): Point => [x + width / 2, y + heig
 
 /** Where a way from inside of a box leaves it, and straight out of which side. */
 function border({ x, y, width, height }: Box, inside: Point, target: Point): { at: Point; out: Point } {
-  const from: Point = [Math.max(x + 12, Math.min(x + width - 12, inside[0])), Math.max(y + 12, Math.min(y + height - 12, inside[1]))];
+  const from: Point = [Math.max(x + 6, Math.min(x + width - 6, inside[0])), Math.max(y + 6, Math.min(y + height - 6, inside[1]))];
   const [dx, dy] = [target[0] - from[0], target[1] - from[1]];
   const tx = dx > 0 ? (x + width - from[0]) / dx : dx < 0 ? (x - from[0]) / dx : Infinity;
   const ty = dy > 0 ? (y + height - from[1]) / dy : dy < 0 ? (y - from[1]) / dy : Infinity;
