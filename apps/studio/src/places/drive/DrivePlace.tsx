@@ -69,15 +69,19 @@ function Open({ doc, takes, characters }: OpenProps) {
   const project = useProjectInfo();
   const router = useRouter();
   const members = useMembers(doc, takes);
-  const play = usePlay(doc, members);
+  const own = usePlay(doc, members);
   const wanted = useReplay((state) => (state.wanted?.set === doc.id ? state.wanted : null));
   const [led, setLed] = useState<PlayScript['led']>(wanted?.script.led ?? 'root');
   const [camera, setCamera] = useState<Camera>('follow');
   const [also, setAlso] = useState<string | null>(null);
+  // The other one is driven instead of him.
+  const [isAlone, setAlone] = useState(false);
   const fitted = useMemo(() => (also === null ? [] : fittedTo(members, also)), [members, also]);
   const other = usePlay(also === null ? null : doc, fitted);
+  const instead = isAlone && also !== null && other.view !== null;
+  const play = instead ? other : own;
   const view = play.view;
-  const drive = useDrive(view, also === null ? null : other.view, led);
+  const drive = useDrive(view, also === null || instead ? null : other.view, led);
   const [helm, setHelm] = useState<Helm>({ x: 0, y: 0 });
   const { playing, speed } = usePlayer();
   const clips = useClips((state) => state.docs);
@@ -169,7 +173,7 @@ function Open({ doc, takes, characters }: OpenProps) {
           { id: 'again', label: 'Drive: begin again', run: drive.reset },
         ]}
       />
-      <Bodies bodies={drive.bodies} character={doc.character} also={also} camera={camera} capsule={player.capsule} />
+      <Bodies bodies={drive.bodies} character={instead ? also : doc.character} also={also} camera={camera} capsule={player.capsule} />
       <TopBar
         led={led}
         onLed={setLed}
@@ -242,7 +246,12 @@ function Open({ doc, takes, characters }: OpenProps) {
           <AlsoDriven
             characters={characters.filter(({ id }) => id !== doc.character)}
             also={also}
-            onAlso={setAlso}
+            onAlso={(id) => {
+              setAlso(id);
+              setAlone(false);
+            }}
+            isAlone={isAlone}
+            onAlone={setAlone}
             isPending={also !== null && other.isPending}
             error={also === null ? null : other.error}
           />
@@ -312,12 +321,16 @@ function AlsoDriven({
   characters,
   also,
   onAlso,
+  isAlone,
+  onAlone,
   isPending,
   error,
 }: {
   characters: OpenProps['characters'];
   also: string | null;
   onAlso: (id: string | null) => void;
+  isAlone: boolean;
+  onAlone: (isAlone: boolean) => void;
   isPending: boolean;
   error: string | null;
 }) {
@@ -333,6 +346,11 @@ function AlsoDriven({
           {also === id ? `without ${name}` : `and ${name}`}
         </Word>
       ))}
+      {also !== null && (
+        <Word name="Alone" pressed={isAlone} onClick={() => onAlone(!isAlone)}>
+          alone
+        </Word>
+      )}
       {isPending && <CircularProgress size={14} color="inherit" aria-label="Fitting the set" />}
       {error && <span role="alert">▲ {error}</span>}
     </Box>
