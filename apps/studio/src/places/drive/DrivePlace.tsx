@@ -199,7 +199,7 @@ function Open({ doc, takes, characters }: OpenProps) {
       />
       <Box sx={{ position: 'absolute', left: 226, bottom: 22, color: DUSK.text, display: 'flex', gap: 2.5, alignItems: 'end' }}>
         <Keys held={held} onHold={hold} />
-        <Box sx={{ minWidth: 210 }}>
+        <Box sx={{ minWidth: 210, bgcolor: 'rgba(14,29,33,0.55)', borderRadius: 1, px: 1, py: 0.5 }}>
           <Typography variant="body2" sx={{ color: 'inherit' }}>
             {pad ? 'pad 1 ●' : 'no pad'}
             {presses.map((name, k) => (

@@ -298,7 +298,7 @@ function Foot({ doc, graph, put, isTable, onTable, onAdd, tried, hasOwn }: FootP
           : `: ${known.length - shallow} hold${shallow > 0 ? `, ${shallow} ${shallow === 1 ? 'is' : 'are'} shallow` : ''}`}
       </Typography>
       {!isTable && (
-        <Typography variant="caption" color="text.secondary" noWrap sx={{ fontStyle: 'italic' }}>
+        <Typography variant="caption" color="text.secondary" noWrap sx={{ fontStyle: 'italic', display: { xs: 'none', lg: 'block' } }}>
           figure on a channel: worst pop in cm, tenths small
         </Typography>
       )}

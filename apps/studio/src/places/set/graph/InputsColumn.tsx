@@ -126,7 +126,7 @@ function InputRow({ graph, input, player, lit, put, onTouch }: RowProps) {
   };
   return (
     <Box sx={{ borderTop: `1px solid ${chart('rule')}`, mt: 1, pt: 0.6 }} role="group" aria-label={`Input ${input.name}`}>
-      <Box sx={{ display: 'flex', alignItems: 'center' }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap' }}>
         <Small name={`Change the input ${input.name}`} onClick={(event) => setAnchor(event.currentTarget)}>
           {input.name}
         </Small>
@@ -141,7 +141,7 @@ function InputRow({ graph, input, player, lit, put, onTouch }: RowProps) {
             color="inherit"
             aria-pressed={value > 0}
             onClick={() => tell(input.kind === 'press' ? 1 : 1 - value)}
-            sx={{ borderRadius: 4, py: 0, minWidth: 100, bgcolor: value > 0 ? chart('lampSoft') : undefined }}
+            sx={{ borderRadius: 4, py: 0, px: 1, minWidth: 0, whiteSpace: 'nowrap', bgcolor: value > 0 ? chart('lampSoft') : undefined }}
           >
             {value > 0 ? '●' : '○'} {input.kind === 'press' ? (value > 0 ? 'pressed' : 'not pressed') : value > 0 ? 'on' : 'off'}
           </Button>
