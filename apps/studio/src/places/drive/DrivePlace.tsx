@@ -1,38 +1,35 @@
 'use client';
 import { CAPSULE, type Finding, type PlayScript } from '@lantern/motion';
 import { Box, Button, CircularProgress, LinearProgress, Typography } from '@mui/material';
-import dynamic from 'next/dynamic';
 import { useParams, useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { EmptyPlace } from '@/controls/EmptyPlace';
 import { numeral } from '@/controls/Figure';
 import { DUSK } from '@/controls/theme';
 import { useClips } from '@/data/clips-store';
-import { useCharacter } from '@/data/fits';
 import { usePlayer } from '@/data/player';
 import { usePlay } from '@/data/play-view';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { useReplay } from '@/data/replay';
 import { useSets, type SetDoc } from '@/data/sets-store';
 import { useMembers } from '@/data/set-view';
-import { useFigure } from '@/data/use-figure';
 import { keepRecording, recordingOf } from '@/data/weather';
 import { Trouble } from '@/places/takes/Takes';
 import { Commands } from '@/shell/Commands';
-import type { Camera, Driven } from '@/stage/quay/DriveStage';
+import type { Camera } from '@/stage/quay/DriveStage';
 import type { PlayView } from '@/worker/core.worker';
+import { Bodies } from './Bodies';
 import { Compass } from './Compass';
 import { fittedTo } from './fitted-to';
+import { AlsoDriven, OtherInputs } from './HelmWords';
 import { Keys } from './Keys';
 import { SmallGraph } from './SmallGraph';
 import { Staffs } from './Staffs';
 import type { Helm } from './steering';
 import { TopBar, Word } from './TopBar';
-import { useDrive, type DrivenBody } from './use-drive';
+import { useDrive } from './use-drive';
 import { useHelm } from './use-helm';
 import { WeatherPanel } from './WeatherPanel';
-
-const DriveStage = dynamic(() => import('@/stage/quay/DriveStage').then((module) => module.DriveStage), { ssr: false });
 
 /** Drive: the set as a game plays it. */
 export function DrivePlace() {
@@ -305,86 +302,3 @@ const rangeOf = ({ graph }: PlayView, name: string): readonly [number, number] =
 
 const turnWords = (degS: number): string =>
   Math.abs(degS) < 1 ? 'straight' : `${numeral(Math.abs(degS), 0)}°/s ${degS > 0 ? 'left' : 'right'}`;
-
-/** Switches, and numbers that no helm knows. */
-function OtherInputs({ view, inputs, tell }: { view: PlayView; inputs: ArrayLike<number>; tell: (name: string, value: number) => void }) {
-  return view.graph.inputs.map((input, i) =>
-    input.kind === 'switch' ? (
-      <Word key={input.name} name={`Switch ${input.name}`} pressed={inputs[i] > 0} onClick={() => tell(input.name, 1 - inputs[i])}>
-        {inputs[i] > 0 ? '●' : '○'} {input.name}
-      </Word>
-    ) : null,
-  );
-}
-
-function AlsoDriven({
-  characters,
-  also,
-  onAlso,
-  isAlone,
-  onAlone,
-  isPending,
-  error,
-}: {
-  characters: OpenProps['characters'];
-  also: string | null;
-  onAlso: (id: string | null) => void;
-  isAlone: boolean;
-  onAlone: (isAlone: boolean) => void;
-  isPending: boolean;
-  error: string | null;
-}) {
-  return (
-    <Box sx={{ display: 'flex', gap: 0.5, ml: -0.8, alignItems: 'center' }}>
-      {characters.map(({ id, name }) => (
-        <Word
-          key={id}
-          name={also === id ? `Without ${name}` : `${name} beside him`}
-          pressed={also === id}
-          onClick={() => onAlso(also === id ? null : id)}
-        >
-          {also === id ? `without ${name}` : `and ${name}`}
-        </Word>
-      ))}
-      {also !== null && (
-        <Word name="Alone" pressed={isAlone} onClick={() => onAlone(!isAlone)}>
-          alone
-        </Word>
-      )}
-      {isPending && <CircularProgress size={14} color="inherit" aria-label="Fitting the set" />}
-      {error && <span role="alert">▲ {error}</span>}
-    </Box>
-  );
-}
-
-function Bodies({
-  bodies,
-  character,
-  also,
-  camera,
-  capsule,
-}: {
-  bodies: readonly DrivenBody[];
-  character: string | null;
-  also: string | null;
-  camera: Camera;
-  capsule: ArrayLike<number> | null;
-}) {
-  const first = useDriven(bodies[0], character);
-  const second = useDriven(bodies[1] ?? null, also);
-  const all = [first, second].filter((own) => own !== null);
-  const height = useMemo(() => (bodies[0] ? Math.max(1.4, bodies[0].motion.rootPositions[1] * 1.95) : 1.8), [bodies]);
-  const size = useMemo(() => ({ radius: 0.3, height: Math.round(height * 10) / 10 }), [height]);
-  if (all.length === 0) return null;
-  return <DriveStage bodies={all} capsule={capsule} size={size} camera={camera} />;
-}
-
-function useDriven(body: DrivenBody | null | undefined, character: string | null): Driven | null {
-  const { data: plain } = useFigure(body?.view.skeleton ?? null);
-  const { data: skin } = useCharacter(character);
-  return useMemo(() => {
-    if (!body || !plain) return null;
-    const mesh = skin && skin.skeleton.joints.length === body.view.skeleton.joints.length ? skin.mesh : plain.mesh;
-    return { motion: body.motion, mesh, markers: plain.markers, root: body.player.root, prints: body.prints };
-  }, [body, plain, skin]);
-}

@@ -1,10 +1,9 @@
 'use client';
-import { graphSchema, PLAY_BOUNDS, removeState, type Graph } from '@lantern/motion';
-import { Box, Button, CircularProgress, Menu, MenuItem, Typography } from '@mui/material';
+import { PLAY_BOUNDS, removeState, type Graph } from '@lantern/motion';
+import { Box, Button, CircularProgress, Typography } from '@mui/material';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { EmptyPlace } from '@/controls/EmptyPlace';
-import { Small } from '@/controls/Small';
 import { Split } from '@/controls/Split';
 import { chart } from '@/controls/theme';
 import { useKeys } from '@/controls/use-keys';
@@ -13,17 +12,18 @@ import { usePlayer } from '@/data/player';
 import { useProjectInfo } from '@/data/project';
 import { useGraphWarnings, usePlay } from '@/data/play-view';
 import { useReplay } from '@/data/replay';
-import { editSet, useSets, type SetDoc } from '@/data/sets-store';
+import { editSet, type SetDoc } from '@/data/sets-store';
 import type { SetView } from '@/data/set-view';
 import { Commands } from '@/shell/Commands';
-import { GraphChart, type Chosen } from './GraphChart';
-import { addState, addTransition, copied, EMPTY, pinned, putGraph } from './graph-edits';
+import type { Chosen } from './chart-shared';
+import { GraphChart } from './GraphChart';
+import { GraphFoot } from './GraphFoot';
+import { Warnings } from './Warnings';
+import { addState, addTransition, EMPTY, pinned, putGraph } from './graph-edits';
 import { GraphTable } from './GraphTable';
 import { InputsColumn } from './InputsColumn';
-import { laidOut } from './layout';
 import { StatePanel } from './StatePanel';
 import { TransitionPanel } from './TransitionPanel';
-import { LinkButton } from './TriedChart';
 import { useLiveGraph } from './use-live-graph';
 import { useOverlapPicture, useStatePictures } from './use-pose-pictures';
 import { useTried } from './use-tried';
@@ -191,7 +191,7 @@ function Open({ doc, view, graph, play }: { doc: SetDoc; view: SetView; graph: G
                     }
                   />
                 )}
-                <Foot
+                <GraphFoot
                   doc={doc}
                   graph={graph}
                   put={put}
@@ -265,149 +265,4 @@ function stillThere({ states, transitions }: Graph, chosen: Chosen): Chosen {
   if (chosen && 'state' in chosen) return states.some(({ name }) => name === chosen.state) ? chosen : null;
   if (chosen) return transitions[chosen.transition] ? chosen : null;
   return null;
-}
-
-interface FootProps {
-  readonly doc: SetDoc;
-  readonly graph: Graph;
-  readonly put: (graph: Graph) => void;
-  readonly isTable: boolean;
-  readonly onTable: () => void;
-  readonly onAdd: () => void;
-  readonly tried: ReturnType<typeof useTried>;
-  readonly hasOwn: boolean;
-}
-
-function Foot({ doc, graph, put, isTable, onTable, onAdd, tried, hasOwn }: FootProps) {
-  const [menu, setMenu] = useState<HTMLElement | null>(null);
-  const sets = useSets((state) => state.docs);
-  const clips = useClips((state) => state.docs);
-  const others = sets.filter((own) => own.id !== doc.id && own.graph);
-  const known = tried.filter((own) => own !== null);
-  const shallow = known.filter(({ popCm }) => popCm > PLAY_BOUNDS.pop).length;
-  const done = (run: () => void) => () => {
-    setMenu(null);
-    run();
-  };
-  return (
-    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 1.5, borderTop: `1px solid ${chart('rule')}`, minWidth: 0 }}>
-      <Typography variant="body2" noWrap sx={{ flex: 1, minWidth: 0 }} role="status">
-        {graph.states.length} states, {graph.transitions.length} channels
-        {known.length < graph.transitions.length
-          ? `, ${known.length} tried`
-          : `: ${known.length - shallow} hold${shallow > 0 ? `, ${shallow} ${shallow === 1 ? 'is' : 'are'} shallow` : ''}`}
-      </Typography>
-      {!isTable && (
-        <Typography variant="caption" color="text.secondary" noWrap sx={{ fontStyle: 'italic', display: { xs: 'none', lg: 'block' } }}>
-          figure on a channel: worst pop in cm, tenths small
-        </Typography>
-      )}
-      <Small name="Add a state" onClick={onAdd}>
-        add a state
-      </Small>
-      <Small name={isTable ? 'As a picture' : 'As a table'} pressed={isTable} onClick={onTable}>
-        table
-      </Small>
-      <Small name="More about the graph" onClick={(event) => setMenu(event.currentTarget)}>
-        more
-      </Small>
-      <Menu anchorEl={menu} open={menu !== null} onClose={() => setMenu(null)}>
-        <MenuItem dense onClick={done(() => put(relaid(graph)))}>
-          Lay it out by itself
-        </MenuItem>
-        <MenuItem
-          dense
-          onClick={done(() =>
-            put({ ...graph, comments: [...graph.comments, { text: 'a comment', at: { x: 20, y: -70 - 30 * graph.comments.length } }] }),
-          )}
-        >
-          Write into the picture
-        </MenuItem>
-        {hasOwn && (
-          <MenuItem dense onClick={done(() => editSet(doc, { graph: undefined }))}>
-            Begin again with a ready graph
-          </MenuItem>
-        )}
-        <MenuItem dense onClick={done(() => put(addState(EMPTY).graph))}>
-          Begin again with an empty one
-        </MenuItem>
-        {others.map((own) => (
-          <MenuItem
-            key={own.id}
-            dense
-            onClick={done(() => {
-              if (!own.graph) return;
-              put(
-                copied(
-                  graphSchema.parse(own.graph),
-                  {
-                    clipOf: (id) => clips.find((clip) => clip.id === id)?.name,
-                    fieldOf: (id) => own.fields.find((field) => field.id === id)?.name,
-                  },
-                  {
-                    clips: new Map(clips.map(({ id, name }) => [name, id])),
-                    fields: new Map(doc.fields.map(({ id, name }) => [name, id])),
-                  },
-                ),
-              );
-            })}
-          >
-            Copy the graph of {own.name}
-          </MenuItem>
-        ))}
-      </Menu>
-    </Box>
-  );
-}
-
-function relaid(graph: Graph): Graph {
-  const places = laidOut(graph);
-  return { ...graph, states: graph.states.map((own) => ({ ...own, at: places.get(own.name) })) };
-}
-
-interface WarningsProps {
-  readonly warnings: ReturnType<typeof useGraphWarnings>;
-  readonly left: readonly { readonly state: string; readonly why: string }[];
-  readonly onGo: (chosen: Chosen) => void;
-  readonly put: (graph: Graph) => void;
-}
-
-function Warnings({ warnings, left, onGo, put }: WarningsProps) {
-  const told = new Set(warnings.flatMap(({ about }) => (about && 'state' in about ? [about.state] : [])));
-  const more = left.filter(({ state }) => !told.has(state));
-  const count = warnings.length + more.length;
-  return (
-    <Box component="section" aria-label="Warnings" sx={{ px: 2, py: 1.2, borderTop: `1px solid ${chart('rule')}` }}>
-      <Typography variant="h2">{count === 0 ? 'Nothing to warn of' : count === 1 ? 'One warning' : `${count} warnings`}</Typography>
-      {warnings.map(({ about, text, mend }, i) => (
-        <Box key={i} sx={{ display: 'grid', gridTemplateColumns: '20px 1fr', borderTop: `1px solid ${chart('rule')}`, py: 0.6 }}>
-          <span>▲</span>
-          <Box sx={{ display: 'grid', justifyItems: 'start' }}>
-            <Box
-              component="button"
-              onClick={() => about && !('input' in about) && onGo(about)}
-              sx={{
-                border: 0,
-                p: 0,
-                background: 'none',
-                font: 'inherit',
-                fontSize: 14.5,
-                textAlign: 'left',
-                cursor: 'pointer',
-                color: 'inherit',
-              }}
-            >
-              {text}
-            </Box>
-            {mend && <LinkButton onClick={() => put(mend.graph)}>{mend.text}</LinkButton>}
-          </Box>
-        </Box>
-      ))}
-      {more.map(({ state, why }) => (
-        <Typography key={state} variant="body2" sx={{ borderTop: `1px solid ${chart('rule')}`, py: 0.6 }}>
-          ▲ {state} is not played. {why}
-        </Typography>
-      ))}
-    </Box>
-  );
 }

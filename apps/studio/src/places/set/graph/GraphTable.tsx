@@ -2,7 +2,7 @@
 import { BREAK_OFF_WORDS, ENTRY_WORDS, whenText, type Graph } from '@lantern/motion';
 import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
 import { chart } from '@/controls/theme';
-import type { Chosen } from './GraphChart';
+import type { Chosen } from './chart-shared';
 import { LinkButton } from './TriedChart';
 import type { Sounded } from './use-tried';
 
