@@ -22,6 +22,9 @@ const STANDS = 0.08;
 const RISE = 0.3;
 const HIGHEST = 0.05;
 
+/** In the middle of a step of its own a leg is shorter than its length by this share at the least. */
+const BENDS = 0.035;
+
 /** A foot leaves no steeper than so many times the mean of its way back. */
 const STEEPEST = 8;
 
@@ -98,6 +101,7 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
   const ground = new Float64Array(2);
   // How high the body is over the floor of its clips.
   const raised = memory.take(1);
+  const wanted = new Float64Array(3);
   // Where the root was a step ago.
   const went = memory.take(2);
 
@@ -213,6 +217,14 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
     return own.now[HOLDS] > 0;
   };
 
+  /** In place: where a foot that takes a step of its own is wanted, no farther than a bent leg reaches: its knee bends from the beginning on. */
+  const bend = ({ leg: { hip, knee, ankle }, now }: Foot): void => {
+    const t = now[SINCE] / RELEASE;
+    const most = (between(place, hip, knee) + between(place, knee, ankle)) * (1 - BENDS * (16 * t * t * (1 - t) * (1 - t)) ** 2);
+    const h = hip * 3;
+    const far = Math.sqrt((wanted[0] - place[h]) ** 2 + (wanted[1] - place[h + 1]) ** 2 + (wanted[2] - place[h + 2]) ** 2);
+    if (far > most) for (let k = 0; k < 3; k++) wanted[k] = place[h + k] + ((wanted[k] - place[h + k]) * most) / far;
+  };
   /** The ground under the feet: one that stands stays on what it came down on. */
   const climb = (seconds: number): void => {
     for (let s = 0; s < 2; s++) {
@@ -262,18 +274,9 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
         if (feet[s].now[HOLDS] > 0) feet[s].now[NEED] = Math.max(feet[s].now[NEED], lack(feet[s]));
         heading(turn, 0, offset[3]);
         multiply(foot, 0, turn, 0, turned, 0);
-        reachWithLeg(
-          rotations,
-          place,
-          world,
-          skeleton.parents,
-          leg,
-          ankle[0] + offset[0],
-          ankle[1] + offset[1],
-          ankle[2] + offset[2],
-          foot,
-          axes[SIDES[s]],
-        );
+        for (let k = 0; k < 3; k++) wanted[k] = ankle[k] + offset[k];
+        if (feet[s].now[STEPS] > 0) bend(feet[s]);
+        reachWithLeg(rotations, place, world, skeleton.parents, leg, wanted[0], wanted[1], wanted[2], foot, axes[SIDES[s]]);
       }
     },
     reset() {
