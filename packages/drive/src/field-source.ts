@@ -129,7 +129,7 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
       if (weights[i] === 0) continue;
       const { starts, lengths } = tables[i];
       const own = ends[i][landed % starts.length];
-      const into = since < end ? (since * own) / end : own + ((since - end) * (2 - own)) / (2 - end);
+      const into = through(since, end, own);
       const k = (landed + Math.floor(into)) % starts.length;
       const at = starts[k] + (into - Math.floor(into)) * lengths[k];
       addFoot(posed, o, tracks[i], clips[i], side, at, weights[i], FOOT);
@@ -223,6 +223,23 @@ export function fieldSource(skeleton: PlaySkeleton, field: PlayField, memory: Me
       return own;
     },
   };
+}
+
+/**
+ * How far a foot is in a clip in which it bears for `own` half strides, when it is so far in a blend in which it bears for `end`: where it lands and lifts in
+ * the one it does in the other, and between them time goes on without a jump, by a monotone cubic.
+ */
+function through(since: number, end: number, own: number): number {
+  const stance = own / end,
+    swing = (2 - own) / (2 - end);
+  // The harmonic mean keeps it from going backwards.
+  const m = (2 * stance * swing) / (stance + swing);
+  const stands = since < end;
+  const width = stands ? end : 2 - end;
+  const from = stands ? 0 : own,
+    rise = stands ? own : 2 - own;
+  const u = (stands ? since : since - end) / width;
+  return from + rise * u * u * (3 - 2 * u) + width * m * u * (1 - u) * (1 - 2 * u);
 }
 
 function inStep(clip: PlayClip): StrideTable {

@@ -50,7 +50,7 @@ export function readyGraph(clips: readonly SetClip[], fields: readonly KeyedFiel
   if (field) graph.states.push({ name: 'moving', plays: { field: field.key, inputs: [...(field.field.inputs.slice(0, 2) as string[])] } });
   else if (loop) graph.states.push({ name: 'moving', plays: { clip: loop.id, loop: true } });
   if (idle && moves) {
-    go('waiting', 'moving', { when: [{ input: 'speed', is: 'above', value: SETS_OFF }], entry: 'foot', overlap: 0.2 });
+    go('waiting', 'moving', { when: [{ input: 'speed', is: 'above', value: SETS_OFF }], entry: 'foot', overlap: 0.24 });
     if (!stop) go('moving', 'waiting', { when: [{ input: 'speed', is: 'below', value: STOPS }], entry: 'beginning', overlap: 0.3 });
   }
   if (moves && stop) {
