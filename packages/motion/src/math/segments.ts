@@ -3,6 +3,8 @@ import { inner, minus, plus, times } from './vec';
 
 /** Squares of lengths below this are none, square metres. */
 const EPSILON = 1e-12;
+/** Stretches whose sine of the angle between them is below the root of this are parallel. */
+const PARALLEL = 1e-12;
 
 const clamp = (t: number): number => Math.min(1, Math.max(0, t));
 
@@ -17,11 +19,9 @@ export function nearestOfSegments(p: Vec3, q: Vec3, r: Vec3, s: Vec3): { readonl
     return { a: plus(p, times(d, t)), b: r, t };
   }
   const flat = dd * ee - de * de;
-  let t = flat > EPSILON ? clamp((de * ew - dw * ee) / flat) : 0;
-  let u = (de * t + ew) / ee;
-  if (u < 0 || u > 1) {
-    u = clamp(u);
-    t = along(u);
-  }
+  const first = flat > PARALLEL * dd * ee ? clamp((de * ew - dw * ee) / flat) : 0;
+  const u = clamp((de * first + ew) / ee);
+  // Also where they are parallel, or so short that it cannot be told: from the place on the other to the nearest on this one.
+  const t = along(u);
   return { a: plus(p, times(d, t)), b: plus(r, times(e, u)), t };
 }
