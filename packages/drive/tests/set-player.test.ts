@@ -171,14 +171,20 @@ test('put back it plays as at first', () => {
   expect(run()).toEqual(first);
 });
 
-test('feet that bear stay, through overlaps and blends; nothing jumps', () => {
-  const set = dollSet();
+/** What is measured while a set is asked for this and that, for eight seconds. */
+function measured(set: PlaySet) {
   const player = setPlayer(set);
   const meters = playMeters(set, player);
   play(player, 8, STEP, (t) => {
     asks(player, t);
     meters.read();
   });
+  return meters;
+}
+
+test('feet that bear stay, through overlaps and blends; nothing jumps', () => {
+  const set = dollSet();
+  const meters = measured(set);
   expect(meters.worst[0]).toBeLessThan(0.1);
   expect(meters.worst[1]).toBeLessThan(2);
   expect(meters.answers[0]).toBeGreaterThan(3);
@@ -188,12 +194,7 @@ test('feet that bear stay, through overlaps and blends; nothing jumps', () => {
 test('without an overlap the meter sees the jump', () => {
   const { transitions } = dollSet().graph;
   const set = dollSet({ transitions: transitions.map((own) => ({ ...own, overlap: 0 })) });
-  const player = setPlayer(set);
-  const meters = playMeters(set, player);
-  play(player, 8, STEP, (t) => {
-    asks(player, t);
-    meters.read();
-  });
+  const meters = measured(set);
   expect(meters.worst[1]).toBeGreaterThan(4);
 });
 
@@ -216,12 +217,7 @@ test.each(['phase', 'foot', 'best'] as const)('an entry by %s comes in with feet
 test('a fade plays on what is left, and feet still stay', () => {
   const { transitions } = dollSet().graph;
   const set = dollSet({ transitions: transitions.map((own) => ({ ...own, fade: true, overlap: 0.3 })) });
-  const player = setPlayer(set);
-  const meters = playMeters(set, player);
-  play(player, 8, STEP, (t) => {
-    asks(player, t);
-    meters.read();
-  });
+  const meters = measured(set);
   expect(meters.worst[0]).toBeLessThan(0.1);
 });
 
@@ -269,4 +265,32 @@ test('feet come down on steps whose heights the game tells, and the body goes up
   }
   expect(Math.max(...off)).toBeLessThan(0.03);
   expect(high[299] - high[30]).toBeGreaterThan(0.2);
+});
+
+test('the meters say what was done: a jump in cm, a foot that is dragged in cm, an answer in frames', () => {
+  const set = dollSet();
+  const player = setPlayer(set);
+  const meters = playMeters(set, player);
+  const step = () => {
+    player.tick(STEP);
+    meters.read();
+  };
+  for (let i = 0; i < 10; i++) step();
+  expect(meters.worst[1]).toBeLessThan(0.1);
+  // The whole body five centimetres to the left at once.
+  player.root[0] += 0.05;
+  player.tick(0);
+  meters.read();
+  expect(meters.now[1]).toBeGreaterThan(4);
+  expect(meters.now[1]).toBeLessThan(5.6);
+  meters.forget();
+  for (let i = 0; i < 5; i++) step();
+  player.set('speed', 1.2);
+  let [steps, speed] = [0, 0];
+  while (speed < 0.9 * 1.2 && steps < 60) {
+    step();
+    steps++;
+    speed = Math.hypot(player.step[0], player.step[1]) / STEP;
+  }
+  expect(meters.answers[0]).toBe(steps);
 });

@@ -210,7 +210,7 @@ describe('played', () => {
       const came = all.filter(({ isMissing }) => !isMissing);
       expect(came.length).toBeGreaterThan(5);
       for (const { popCm, slideCm } of came) {
-        expect(popCm).toBeLessThan(4.5);
+        expect(popCm).toBeLessThan(3.5);
         expect(slideCm).toBeLessThan(0.5);
       }
       expect(triesOf(made.set.graph, i)[0].transition).toBe(i);
