@@ -8,6 +8,7 @@ const from = (type, allow) => ({ from: { element: { type } }, allow: { to: { ele
 /** The folders of the core from the top down: each may import from itself and from what stands below it. */
 const CORE = [
   'project',
+  'ship',
   'graph',
   'set',
   'join',

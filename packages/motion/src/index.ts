@@ -264,7 +264,7 @@ export {
   type WeatherOptions,
 } from './graph/weather';
 export { BREAK_OFF_WORDS, conditionText, ENTRY_WORDS, wayText, whenText } from './graph/words';
-export { manifestSchema, type Manifest } from './project/manifest-schema';
+export { manifestSchema, type Manifest } from './ship/manifest-schema';
 export { random, type Random } from './math/random';
 export { FIELD_BOUNDS, fieldGrid, isInside, sounder, type Sounder, type Sounding } from './set/soundings';
 export { floorSketch, type FloorSketch } from './set/floor-sketch';
@@ -285,7 +285,17 @@ export { swingsOf } from './edit/over-swings';
 // The project file
 export { measureSet, playProject, projectField } from './project/sets';
 export { readProject } from './project/read-project';
-export { make, makeClips, type MadeFile, type Report } from './project/make';
+export { make, makeClips, packProject, shipNamed, shippedNames, type MakeOptions } from './project/make';
+export { projectInputs, type ContentOf } from './project/content';
+export { charactersOf } from './project/characters-of';
+export type { ClipReport, FailedClip, MadeFile, Report, WrittenFile } from './ship/report';
+export { SHIP_RATES, shipSchema, type ShipOptions, type ShipOptionsInput } from './ship/options';
+export type { Guarantee } from './ship/guarantees';
+export type { NamedShipped } from './ship/named-clip';
+export type { ShippedClip } from './ship/ship-clip';
+export { whyChanged, type ClipInputs } from './ship/inputs';
+export { poseStrip, type PoseStrip } from './ship/pose-strip';
+export { travelCsv } from './ship/travel-csv';
 export { oddities } from './project/oddities';
 export { parseProject } from './project/parse';
 export { projectSources, type Sources } from './project/sources';

@@ -7,8 +7,9 @@ import { fromHeading, multiply, multiplyInverse, type Quat, type Vec3 } from '..
 import { minus, times, turned } from '../math/vec';
 import { nodesAtRest, restOf, rotationOf } from '../formats/gltf-affine';
 import { glbChunks, joinGlb, openGltf, type GltfJson } from '../formats/gltf-container';
+import { AppendedGltf } from '../formats/gltf-append';
 import { nodeParents } from '../formats/gltf-joints';
-import type { NamedClip } from './glb-write';
+import { keyExtras, type NamedClip } from './glb-write';
 
 /**
  * Writes clips into a character's own file: its nodes, bind pose, skin and everything else stay byte for byte what they were, only the animations
@@ -25,11 +26,12 @@ export function writeCharacterGlb(clips: readonly NamedClip[], character: Charac
   const document = JSON.parse(new TextDecoder().decode(text)) as Record<string, unknown> & { nodes: Record<string, unknown>[] };
   const gltf = openGltf(character.file);
   const rest = restOfFile(gltf.json, nodesAtRest(gltf, nodeParents(gltf.json)));
-  const out = new Appended(document, binary ?? new Uint8Array(0));
+  const out = new AppendedGltf(document, binary ?? new Uint8Array(0));
   const moved = new Set<number>();
   const inputs = new Map<string, number>();
-  const animations = clips.map(({ name, clip }) => {
-    const { motion, loop } = clip;
+  const animations = clips.map((named) => {
+    const { name, clip } = named;
+    const { motion } = clip;
     if (motion.skeleton.joints.length !== character.skeleton.joints.length) {
       throw new InputError('skeleton-mix', `"${name}" is not on the skeleton of ${character.name}.`);
     }
@@ -57,7 +59,7 @@ export function writeCharacterGlb(clips: readonly NamedClip[], character: Charac
     };
     writeWhole(clip, character, rest, channel);
     writeJoints(clip, character, rest, channel);
-    return { name, channels, samplers, extras: { loop, fps, frames } };
+    return { name, channels, samplers, extras: keyExtras(named) };
   });
   // A node that is animated may not be given as a matrix (glTF 2.0, 5.25).
   for (const n of moved) if (document.nodes[n].matrix !== undefined) document.nodes[n] = asParts(document.nodes[n], gltf.json, n);
@@ -188,68 +190,4 @@ function asParts(node: Record<string, unknown>, json: GltfJson, n: number): Reco
   const { translation, rotation, scale } = restOf(json, n);
   const { matrix: _matrix, ...others } = node;
   return { ...others, translation, rotation, scale };
-}
-
-/** A file's first buffer with more behind it. */
-class Appended {
-  private readonly parts: Uint8Array[];
-  private length: number;
-  private readonly accessors: object[];
-  private readonly views: object[];
-
-  constructor(
-    private readonly document: Record<string, unknown>,
-    binary: Uint8Array,
-  ) {
-    this.accessors = listIn(document, 'accessors');
-    this.views = listIn(document, 'bufferViews');
-    this.parts = [binary];
-    this.length = binary.length;
-    this.pad();
-  }
-
-  /** The number of a new accessor of floats, `width` to an element. */
-  accessor(values: Float32Array, width: 1 | 3 | 4): number {
-    const bytes = new Uint8Array(values.buffer, values.byteOffset, values.byteLength);
-    this.views.push({ buffer: 0, byteOffset: this.length, byteLength: bytes.length });
-    const ends = width === 1 ? { min: [values[0]], max: [values[values.length - 1]] } : {};
-    this.accessors.push({
-      bufferView: this.views.length - 1,
-      componentType: 5126,
-      count: values.length / width,
-      type: width === 1 ? 'SCALAR' : `VEC${width}`,
-      ...ends,
-    });
-    this.parts.push(bytes);
-    this.length += bytes.length;
-    this.pad();
-    return this.accessors.length - 1;
-  }
-
-  /** All of it; the document's first buffer is made as long. */
-  bytes(): Uint8Array {
-    const out = new Uint8Array(this.length);
-    let at = 0;
-    for (const part of this.parts) {
-      out.set(part, at);
-      at += part.length;
-    }
-    const buffers = listIn(this.document, 'buffers');
-    buffers[0] = { ...buffers[0], byteLength: this.length };
-    return out;
-  }
-
-  private pad(): void {
-    const lack = (4 - (this.length % 4)) % 4;
-    if (lack > 0) this.parts.push(new Uint8Array(lack));
-    this.length += lack;
-  }
-}
-
-function listIn(document: Record<string, unknown>, name: string): object[] {
-  const list = document[name];
-  if (Array.isArray(list)) return list as object[];
-  const made: object[] = [];
-  document[name] = made;
-  return made;
 }

@@ -153,7 +153,36 @@ function toClip(animation: Animation, skeleton: Skeleton, nodes: readonly Node[]
   const moved = root ? travelOf(channels, root, frames, fps) : null;
   // A root that never leaves the origin carries no travel.
   const travel = moved && [moved.x, moved.y, moved.z, moved.heading].every((values) => values.every((v) => v === 0)) ? null : moved;
+  if (extras.lastKey === 'left out') return withLastKey(complete, moved, extras.cycle);
   return { motion: complete, travel, loop: typeof extras.loop === 'boolean' ? extras.loop : comesRound(complete), lead: null, tail: null };
+}
+
+/** A loop with the last key that was left out: its first, one cycle on. */
+function withLastKey(motion: Motion, moved: Travel | null, noted: unknown): Clip {
+  const [x, z, heading] = Array.isArray(noted) && noted.every((v) => typeof v === 'number') ? (noted as number[]) : [0, 0, 0];
+  const again = (values: Float32Array, width: number) => {
+    const out = new Float32Array(values.length + width);
+    out.set(values);
+    out.set(values.subarray(0, width), values.length);
+    return out;
+  };
+  const further = (values: Float64Array, by: number) => Float64Array.from([...values, values[0] + by]);
+  const whole: Motion = {
+    ...motion,
+    frames: motion.frames + 1,
+    rotations: again(motion.rotations, motion.skeleton.joints.length * 4),
+    rootPositions: again(motion.rootPositions, 3),
+    translations: motion.translations && new Map([...motion.translations].map(([j, values]) => [j, again(values, 3)])),
+  };
+  alignSigns(whole);
+  const travel = moved && {
+    x: further(moved.x, x),
+    y: further(moved.y, 0),
+    z: further(moved.z, z),
+    heading: further(moved.heading, heading),
+  };
+  const isStill = travel && [travel.x, travel.y, travel.z, travel.heading].every((values) => values.every((v) => v === 0));
+  return { motion: whole, travel: isStill ? null : travel, loop: true, lead: null, tail: null };
 }
 
 function travelOf(channels: ReadonlyMap<string, AnimationSampler>, root: Node, frames: number, fps: number): Travel {

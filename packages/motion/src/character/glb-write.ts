@@ -13,20 +13,29 @@ export interface NamedClip {
   readonly name: string;
   /** With `thin`, keys are left out within its bound. */
   readonly clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts' | 'thin'>;
+  /** Of a loop of which `clip` is all but the last key: where that key's root is, over that of the first, metres and radians. */
+  readonly cycle?: readonly [x: number, z: number, heading: number];
 }
+
+/** What a file notes of an animation: whether it loops, its rate, and its keys before any were left out. */
+export const keyExtras = ({ clip: { motion, loop }, cycle }: NamedClip): Record<string, unknown> =>
+  cycle
+    ? { loop: true, fps: motion.fps, frames: motion.frames + 1, lastKey: 'left out', cycle: [...cycle] }
+    : { loop, fps: motion.fps, frames: motion.frames };
 
 /**
  * Writes clips of one skeleton as one GLB: a root joint above the hips that carries the travel, the joints under it, a skin with a
  * simple body, and one animation per clip with a key on every frame, linear, without scale keys.
  *
  * @param clips at the rate they ship at; all of the same skeleton
+ * @param body whether there is one, or joints alone
  * @returns the file; the same bytes for the same clips
  * @throws InputError `skeleton-mix` when the clips' skeletons differ
  *
  * @example
  * (await writeGlb([{ name: 'stroll', clip: cutClip(motion, 0, 30) }])).length > 1000; // true
  */
-export async function writeGlb(clips: readonly NamedClip[]): Promise<Uint8Array> {
+export async function writeGlb(clips: readonly NamedClip[], { body = true }: { readonly body?: boolean } = {}): Promise<Uint8Array> {
   const skeleton = clips[0].clip.motion.skeleton;
   for (const { name, clip } of clips) {
     if (!sameJoints(skeleton, clip.motion.skeleton)) {
@@ -36,8 +45,13 @@ export async function writeGlb(clips: readonly NamedClip[]): Promise<Uint8Array>
   const document = new Document();
   document.getRoot().getAsset().generator = 'Old Lantern';
   const buffer = document.createBuffer();
-  const accessor = (array: Float32Array | Uint16Array | Uint32Array, type: 'SCALAR' | 'VEC3' | 'VEC4' | 'MAT4') =>
-    document.createAccessor().setArray(array).setType(type).setBuffer(buffer);
+  const accessor: MakeAccessor = (array, type) =>
+    document
+      .createAccessor()
+      .setArray(array)
+      .setType(type)
+      .setNormalized(array instanceof Int16Array)
+      .setBuffer(buffer);
 
   const root = document.createNode(freeName('root', skeleton));
   const nodes = skeleton.joints.map((joint) =>
@@ -50,14 +64,14 @@ export async function writeGlb(clips: readonly NamedClip[]): Promise<Uint8Array>
   );
   skeleton.joints.forEach((joint, j) => (joint.parent < 0 ? root : nodes[joint.parent]).addChild(nodes[j]));
 
-  const mesh = skinnedBody(document, accessor, clips[0].clip, [root, ...nodes]);
-  document.createScene('scene').addChild(root).addChild(mesh);
+  const scene = document.createScene('scene').addChild(root);
+  if (body) scene.addChild(skinnedBody(document, accessor, clips[0].clip, [root, ...nodes]));
   const inputs = new Map<string, Accessor>();
-  for (const { name, clip } of clips) animate(document, accessor, inputs, root, nodes, name, clip);
+  for (const clip of clips) animate(document, accessor, inputs, root, nodes, clip);
   return new WebIO().writeBinary(document);
 }
 
-type MakeAccessor = (array: Float32Array | Uint16Array | Uint32Array, type: 'SCALAR' | 'VEC3' | 'VEC4' | 'MAT4') => Accessor;
+type MakeAccessor = (array: Float32Array | Int16Array | Uint16Array | Uint32Array, type: 'SCALAR' | 'VEC3' | 'VEC4' | 'MAT4') => Accessor;
 
 function sameJoints(a: Skeleton, b: Skeleton): boolean {
   return (
@@ -136,10 +150,10 @@ function animate(
   inputs: Map<string, Accessor>,
   root: Node,
   nodes: readonly Node[],
-  name: string,
-  clip: NamedClip['clip'],
+  named: NamedClip,
 ): void {
-  const { motion, travel, loop } = clip;
+  const { name, clip } = named;
+  const { motion, travel } = clip;
   const { frames, fps } = motion;
   const joints = nodes.length;
   const thinned = thinnedKeys(clip);
@@ -154,7 +168,7 @@ function animate(
     inputs.set(key, input);
     return input;
   };
-  const animation: Animation = document.createAnimation(name).setExtras({ loop, fps, frames });
+  const animation: Animation = document.createAnimation(name).setExtras(keyExtras(named));
   const channel = (node: Node, path: 'translation' | 'rotation', dense: Float32Array, track: TrackName | null) => {
     const { frames: kept, values, interpolation } = keyChannel(dense, path === 'rotation' ? 4 : 3, fps, thinned, track);
     const output = accessor(values, path === 'rotation' ? 'VEC4' : 'VEC3');

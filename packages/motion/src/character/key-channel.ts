@@ -6,7 +6,7 @@ export interface KeyChannel {
   /** Frames of the keys; null: one on every frame. */
   readonly frames: Int32Array | null;
   /** Key by key; of a cubic spline each with the slope before it and the slope after it. */
-  readonly values: Float32Array;
+  readonly values: Float32Array | Int16Array;
   readonly interpolation: 'LINEAR' | 'CUBICSPLINE';
 }
 
@@ -24,7 +24,7 @@ export function keyChannel(values: Float32Array, size: 3 | 4, fps: number, thinn
   if (thinned.joining === 'straight' || !weights) {
     const kept = new Float32Array(frames.length * size);
     frames.forEach((f, i) => kept.set(pick(f), i * size));
-    return { frames, values: kept, interpolation: 'LINEAR' };
+    return { frames, values: inBits(kept, thinned, name), interpolation: 'LINEAR' };
   }
   const own = Float64Array.from(values);
   const track: Track = { name, size, values: own, slopes: slopesOf(own, size, values.length / size, thinned.isRound(name)) };
@@ -39,5 +39,11 @@ export function keyChannel(values: Float32Array, size: 3 | 4, fps: number, thinn
       kept[(i + 1) * 3 * size + k] = stretch.in[k] * fps;
     }
   });
-  return { frames, values: kept, interpolation: 'CUBICSPLINE' };
+  return { frames, values: inBits(kept, thinned, name), interpolation: 'CUBICSPLINE' };
+}
+
+/** As 16-bit numbers that stand for −1 to 1, where they are to be and can: slopes of quick joints are more than that. */
+function inBits(values: Float32Array, { quantised }: Thinned, name: TrackName): Float32Array | Int16Array {
+  if (typeof name !== 'number' || !quantised.has(name) || values.some((v) => Math.abs(v) > 1)) return values;
+  return Int16Array.from(values, (v) => Math.round(v * 32767));
 }

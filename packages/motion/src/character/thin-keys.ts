@@ -46,6 +46,8 @@ export interface Thinned {
   readonly isRound: (name: TrackName) => boolean;
   /** The slopes of a track between two of its keys; null: straight. */
   readonly stretchOf: (track: Track, a: number, b: number) => Stretch | null;
+  /** Joints whose rotations are written as 16-bit numbers. */
+  readonly quantised: ReadonlySet<number>;
   /** How much each frame of a track counts where slopes are chosen. */
   readonly weights: ReadonlyMap<TrackName, Float64Array>;
   readonly played: Tracked;
@@ -102,7 +104,7 @@ export function thinKeys(clip: Tracked, contacts: Contacts | null, options: Part
   const keys = sorted(work.keys);
   const played = playedFromKeys(clip, tracks, keys, stretchOf);
   return {
-    ...{ tracks, keys, joining, stretchOf, weights, played },
+    ...{ tracks, keys, joining, stretchOf, weights, played, quantised: new Set<number>() },
     isRound: (name) => isRound(clip, name),
     worst: worstOf(dense, forwardKinematics(worldMotion(played))),
     kept: [...keys.values()].reduce((sum, frames) => sum + frames.length, 0),

@@ -21,8 +21,8 @@ export interface Clip {
   readonly way?: Travel;
   /** How the loop was closed, how far its ends were apart, metres, and the frame after the cut's first that it begins with. */
   readonly closing?: { readonly way: 'blend' | 'around' | 'spread' | 'none'; readonly gapM: number; readonly start: number };
-  /** How its keys are thinned when it is written, if they are: within how many metres, and how they are joined. */
-  readonly thin?: { readonly boundM: number; readonly joining: 'straight' | 'smooth' };
+  /** How its keys are thinned when it is written, if they are: within how many metres, how they are joined, and whether they are written as 16-bit numbers. */
+  readonly thin?: { readonly boundM: number; readonly joining: 'straight' | 'smooth'; readonly quantised?: boolean };
   /** What was added to the places of someone captured on the spot, so that he goes while the steps work on him; an entry per frame, metres. */
   readonly belt?: Pick<Travel, 'x' | 'z'>;
 }

@@ -5,6 +5,8 @@ import { joinSchema } from '../join/schema';
 import { fieldSchema } from '../set/field-schema';
 import { setSchema } from '../set/schema';
 import { clipInputSchema } from '../recipe/clip-document';
+import { shipSchema } from '../ship/options';
+import { markerSchema } from './take-extras';
 
 const id = z.string().min(1).max(200);
 const rate = z.number().min(1).max(1000);
@@ -29,6 +31,8 @@ export const projectSchema = z.object({
         animation: z.string().optional(),
         /** The ASF file of an AMC motion. */
         skeleton: fileName.optional(),
+        /** Named instants, frames of the take; those within a clip go out with it. */
+        markers: z.array(markerSchema).max(1000).optional(),
         ...takeOverridesSchema.shape,
       }),
     )
@@ -44,15 +48,7 @@ export const projectSchema = z.object({
   sets: z.array(setSchema).max(100).default([]),
   /** Clips that are blended by inputs. */
   fields: z.array(fieldSchema).max(200).default([]),
-  ship: z
-    .object({
-      /** The one file with all clips; with `oneFilePerClip` only its folder counts. */
-      glb: fileName.regex(/^(?!\/)(?![^]*\.\.)[^\\:]+\.glb$/i, 'must lie in the folder and end in .glb').default('set.glb'),
-      fps: rate.optional(),
-      oneFilePerClip: z.boolean().default(false),
-      bvh: z.boolean().default(false),
-    })
-    .prefault({}),
+  ship: shipSchema.prefault({}),
 });
 
 export type Project = z.infer<typeof projectSchema>;

@@ -10,11 +10,13 @@ import { skeletonSignature } from '../model/signature';
 import { homeFrom } from '../set/home';
 import type { RecipeStep } from '../steps';
 import { recipeRunner, type ClipRecipe } from '../recipe/recipe';
-import { characterIn, mappingOf, withFits } from '../recipe/with-fits';
+import { mappingOf, withFits } from '../recipe/with-fits';
+import { charactersOf } from './characters-of';
 import type { PreparedTake } from './read-project';
 import type { Project } from './schema';
+import type { Marker } from './take-extras';
 
-type Described = Pick<Project, 'clips' | 'fits'> & Partial<Pick<Project, 'joins' | 'sets'>>;
+type Described = Pick<Project, 'clips' | 'fits'> & Partial<Pick<Project, 'joins' | 'sets' | 'takes'>>;
 
 /** What a project's clips and joins are made from: takes, and joins that clips are cut from as from takes. */
 export interface Sources {
@@ -29,6 +31,8 @@ export interface Sources {
   characterOfJoin(name: string): string | null;
   /** The home pose of a character's set; null where none is chosen. */
   home(character: string | null): HomePose | null;
+  /** Named frames of a take, or of a join. */
+  marksOf(id: string): Marker[];
 }
 
 /**
@@ -102,20 +106,21 @@ export function projectSources(project: Described, takeOf: (id: string) => Prepa
       open.delete(name);
     }
   };
-  const characterThrough = ({ source: { take }, steps }: Described['clips'][number], through: readonly string[]): string | null => {
-    const own = characterIn(steps);
-    if (own !== null) return own;
-    if (joins.some(({ name }) => name === take)) return characterOfJoin(take, through);
-    const found = takeOf(take);
+  const characters = charactersOf(project, (id) => {
+    const found = takeOf(id);
     return found && !(found instanceof InputError) ? (found.character ?? null) : null;
+  });
+  const marksOf = (id: string): Marker[] => {
+    const join = joins.find(({ name }) => name === id);
+    if (!join) return project.takes?.find((take) => take.id === id)?.markers ?? [];
+    const { spans, motion } = joined(id);
+    return join.pieces.flatMap(({ marks }, i) =>
+      marks.flatMap(({ at, name }) => {
+        const frame = Math.round(spans[i].start + at);
+        return frame >= 0 && frame < motion.frames ? [{ frame, name }] : [];
+      }),
+    );
   };
-  const characterOfJoin = (name: string, through: readonly string[] = []): string | null => {
-    const pieces = joins.find((own) => own.name === name)?.pieces ?? [];
-    const first = pieces.find((piece) => 'clip' in piece);
-    const clip = project.clips.find((own) => own.name === first?.clip);
-    // Where joins go round, making them says so.
-    return clip && !through.includes(name) ? characterThrough(clip, [...through, name]) : null;
-  };
-  const character = (clip: Described['clips'][number]) => characterThrough(clip, []);
-  return { prepared, run, joined, character, characterOfJoin, home: homeOf };
+  const character = characters.clip;
+  return { prepared, run, joined, character, characterOfJoin: characters.join, home: homeOf, marksOf };
 }

@@ -1,48 +1,55 @@
-import { readShipped, shippedGltf, strideTable, type GltfJson, type PlayClip, type PlayGraph, type PlaySkeleton } from '@lantern/drive';
+import { readShipped, shippedGltf, type GltfJson, type PlayClip, type PlayGraph, type PlaySkeleton } from '@lantern/drive';
 import { NOT_A_PERSON } from '../anatomy/body';
 import { bodyOf } from '../anatomy/body-of';
 import { InputError } from '../error';
 import { multiply, rotate } from '../math/quat';
+import type { ClipFigures } from '../measure/clip-figures';
 import { clipContacts } from '../measure/clip-slides';
 import type { Clip } from '../model/clip';
 import { playableSet } from '../graph/play-set';
 import { readyGraph } from '../graph/ready';
-import { clipTraits } from '../set/clip-traits';
-import type { Coverage, SetClip } from '../set/coverage';
+import { mirrorMap } from '../anatomy/mirror-map';
+import { coverage, type SetClip } from '../set/coverage';
 import type { BlendField } from '../set/field-schema';
+import { homeFrom } from '../set/home';
 import { onHips, playClip, playSkeleton } from '../set/play-clip';
 import { playableField } from '../set/play-field';
 import type { LocomotionSet } from '../set/schema';
+import { clipCurves } from './curves';
+import { clipEvents } from './events';
 import type { Manifest } from './manifest-schema';
+import type { NamedShipped } from './named-clip';
+import type { ShipOptions } from './options';
+import { phaseTable } from './phase';
+import { tidy } from './tidy';
+import { writtenClip } from './written-clip';
 
-/** A clip as it ships. */
-export interface ShippedClip {
-  readonly name: string;
-  readonly clip: Clip;
+/** A file that clips were written to. */
+export interface FiledIn {
+  /** Its name, beside the manifest. */
+  readonly file: string;
+  readonly bytes: Uint8Array;
+  /** The joint that carries the travel. */
+  readonly root: string;
 }
 
 /**
  * The manifest of a set, of its clips as they ship.
  *
- * @param file that the clips are in, beside the manifest, and its bytes: what is fixed to joints is told in the axes that they have there
- * @param root the joint of the file that carries the travel
+ * @param filed the file that the clips are in, or the first of several: what is fixed to joints is told in the axes that they have there
+ * @param nameOf what the animation of a clip is called, and which file it is in
  * @throws InputError when the clips are no person's
  */
 export function setManifest(
   set: LocomotionSet,
-  shipped: readonly ShippedClip[],
+  shipped: readonly NamedShipped[],
   fields: readonly BlendField[],
-  {
-    file,
-    bytes,
-    root,
-    coverage,
-  }: { readonly file: string; readonly bytes: Uint8Array; readonly root: string; readonly coverage: Coverage | null },
+  { file, bytes, root }: FiledIn,
+  options: ShipOptions,
+  placeOf: (name: string) => { readonly animation: string; readonly file: string },
 ): Manifest {
-  const clips = shipped.flatMap(({ name, clip }): SetClip[] => {
-    const traits = clipTraits(clip);
-    return traits ? [{ id: name, name, clip, traits }] : [];
-  });
+  const byName = new Map(shipped.map((own) => [own.name, own]));
+  const clips = shipped.flatMap(({ name, shipped: { clip, traits } }): SetClip[] => (traits ? [{ id: name, name, clip, traits }] : []));
   const first = clips[0];
   const body = first && bodyOf(onHips(first.clip.motion));
   if (!first || !body) throw new InputError('body', NOT_A_PERSON);
@@ -65,7 +72,9 @@ export function setManifest(
   const keyed = used.map((field) => ({ key: field.name, field }));
   const graph = set.graph ?? readyGraph(clips, keyed);
   const playable = playableSet(graph, clips, keyed);
-  const slotOf = new Map(coverage?.slots.flatMap(({ id, clip, state }) => (clip && state !== 'mirror' ? [[clip, id] as const] : [])));
+  const home = homeOf(set, byName);
+  const { slots } = coverage(set, clips, home && homeFrom(home.of.clip, home.frame));
+  const slotOf = new Map(slots.flatMap(({ id, clip, state }) => (clip && state !== 'mirror' ? [[clip, id] as const] : [])));
   const manifest: Manifest = {
     oldLantern: 1,
     kind: 'set',
@@ -77,13 +86,23 @@ export function setManifest(
     forward: '+z',
     metresPerUnit: 1,
     joints: { root, hips: sure(0), left: side('left'), right: side('right') },
-    home: set.home ? { clip: set.home.clip, frame: set.home.frame } : null,
+    mirror: mirrorMap(first.clip.motion.skeleton, bodyOf(first.clip.motion)).pairs.flatMap(({ joint, partner }): [string, string][] =>
+      partner > joint ? [[first.clip.motion.skeleton.joints[joint].name, first.clip.motion.skeleton.joints[partner].name]] : [],
+    ),
+    rootMotion: options.rootMotion,
+    home: home && { clip: home.clip, frame: home.frame },
     clips: clips.map(({ name, clip, traits }) => {
       const play = playClip(clip, name);
       const seconds = (play.frames - 1) / play.fps;
+      const placed = placeOf(name);
+      const own = byName.get(name);
+      const events = clipEvents(play, own?.shipped.marks ?? []);
+      const falls = events.flatMap((event) => (event.kind === 'footfall' ? [event] : []));
+      const { cycle } = writtenClip(clip, options);
       return {
         name,
-        animation: name,
+        animation: placed.animation,
+        ...(placed.file !== file && { file: placed.file }),
         seconds: tidy(seconds),
         frames: play.frames,
         loop: play.loop,
@@ -94,9 +113,20 @@ export function setManifest(
         speedMps: tidy(traits.speedMps),
         turnDegS: tidy(traits.turnDegS),
         distanceM: tidy(traits.distanceM),
+        startsOn: falls.length > 0 ? falls[0].foot : null,
+        endsOn: falls.length > 0 ? falls[falls.length - 1].foot : null,
         contacts: { left: play.contacts.left.map(tidied), right: play.contacts.right.map(tidied) },
-        events: footfalls(play, seconds),
-        phase: phaseOf(play),
+        events,
+        phase: phaseTable(clip).map(tidied),
+        ...(options.curves && {
+          curves: clipCurves(
+            play,
+            falls.map(({ at }) => at),
+          ),
+        }),
+        mirrorOf: own?.mirrorOf ?? null,
+        ...(cycle && { lastKey: 'left out' as const, cycle: { x: tidy(cycle[0]), z: tidy(cycle[1]), heading: tidy(cycle[2]) } }),
+        figures: figuresOf(traits.figures),
       };
     }),
     fields: used.flatMap((own) => {
@@ -192,27 +222,20 @@ export function rootOfGlb(bytes: Uint8Array, hips: string): string | null {
   return found;
 }
 
-/** To a hundredth of a millimetre, or of a millisecond. */
-const tidy = (value: number): number => Number(value.toFixed(5)) + 0;
 const tidied = ([from, to]: readonly [number, number]): [number, number] => [tidy(from), tidy(to)];
 
-function footfalls({ contacts, loop }: PlayClip, seconds: number): Manifest['clips'][number]['events'] {
-  return (['left', 'right'] as const)
-    .flatMap((foot) =>
-      contacts[foot]
-        // What is on the floor at the first key, and stays, has not come down.
-        .filter(([from, to]) => (loop ? to - from < seconds - 1e-6 : from > 1e-6))
-        .map(([from]) => ({ at: tidy(loop ? from % seconds : from), kind: 'footfall' as const, foot })),
-    )
-    .sort((a, b) => a.at - b.at);
+/** The home pose's clip among those that ship, and its frame there. */
+function homeOf(
+  { home }: LocomotionSet,
+  shipped: ReadonlyMap<string, NamedShipped>,
+): { readonly clip: string; readonly frame: number; readonly of: { readonly clip: Clip } } | null {
+  const of = home && shipped.get(home.clip)?.shipped;
+  return home && of ? { clip: home.clip, frame: Math.min(of.clip.motion.frames - 1, Math.round(home.frame * of.scale)), of } : null;
 }
 
-function phaseOf(clip: PlayClip): [number, number][] {
-  const table = clip.loop ? strideTable(clip) : null;
-  if (!table || 'why' in table) return [];
-  const last = table.starts.length - 1;
-  return [
-    ...[...table.starts].map((at, k): [number, number] => [tidy(at), k / 2]),
-    [tidy(table.starts[last] + table.lengths[last]), (last + 1) / 2],
-  ];
+/** Figures with no more digits than they are good for. */
+function figuresOf({ seam, ...figures }: ClipFigures): Manifest['clips'][number]['figures'] {
+  const short = (own: object) =>
+    Object.fromEntries(Object.entries(own).map(([name, value]) => [name, typeof value === 'number' ? tidy(value) : (value as unknown)]));
+  return { ...short(figures), seam: short(seam) };
 }

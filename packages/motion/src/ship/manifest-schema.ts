@@ -12,6 +12,9 @@ const foot = z.object({
   foot: z.string(),
   toe: z.string().nullable(),
   hand: z.string().nullable(),
+  /** The joints that go where foot and hand go, where the file has them. */
+  footTarget: z.string().optional(),
+  handTarget: z.string().optional(),
   /** Heel, ball and tip, in the axes of the joint that each is fixed to. */
   sole: z.array(z.object({ joint: z.string(), at: point })),
 });
@@ -33,11 +36,17 @@ export const manifestSchema = z.object({
   forward: z.literal('+z'),
   metresPerUnit: z.literal(1),
   joints: z.object({ root: z.string(), hips: z.string(), left: foot, right: foot }),
+  /** Joints that are each other's other side. */
+  mirror: z.array(z.tuple([z.string(), z.string()])).default([]),
+  /** Whether travel is on the root, or only in the table beside a clip. */
+  rootMotion: z.enum(['root', 'table']).default('root'),
   home: z.object({ clip: z.string(), frame: z.number() }).nullable(),
   clips: z.array(
     z.object({
       name: z.string(),
       animation: z.string(),
+      /** Where it is not in the manifest's own file. */
+      file: z.string().optional(),
       seconds: z.number(),
       /** Keys, the first and the last counted; of a loop the last is the first, one cycle on. */
       frames: z.int(),
@@ -50,11 +59,22 @@ export const manifestSchema = z.object({
       speedMps: z.number(),
       turnDegS: z.number(),
       distanceM: z.number(),
+      /** The foot that comes down first, and last. */
+      startsOn: z.enum(['left', 'right']).nullable().default(null),
+      endsOn: z.enum(['left', 'right']).nullable().default(null),
       /** In a loop an end may pass the length. */
       contacts,
       events: z.array(event),
       /** Seconds to phase, straight between; empty where there are no steps. */
       phase: z.array(interval),
+      /** Frame by frame: the root's speed and turn, and the seconds until a foot comes down; −1 where none does any more. */
+      curves: z.record(z.string(), z.object({ every: z.number(), values: z.array(z.number()) })).optional(),
+      /** The clip that it is the other side of. */
+      mirrorOf: z.string().nullable().default(null),
+      /** Of a loop without its last key: where its root would be at it, over the first, metres and radians. */
+      lastKey: z.literal('left out').optional(),
+      cycle: z.object({ x: z.number(), z: z.number(), heading: z.number() }).optional(),
+      figures: z.record(z.string(), z.unknown()).default({}),
     }),
   ),
   fields: z.array(
@@ -71,5 +91,7 @@ export const manifestSchema = z.object({
   ),
   graph: graphSchema.nullable(),
   contract: contractSchema,
+  /** The animation of one pose that difference clips are over, and these: each added to a pose moves it as its clip moves the base. */
+  differences: z.object({ base: z.string(), clips: z.array(z.object({ clip: z.string(), animation: z.string() })) }).optional(),
 });
 export type Manifest = z.infer<typeof manifestSchema>;
