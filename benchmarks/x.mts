@@ -13,7 +13,7 @@ for (const [id, m] of Object.entries(takes) as any) {
 }
 const validate = async (bytes: Uint8Array) => (await validateBytes(bytes)).issues.messages.filter((m: any) => m.severity < 2).map((m: any) => `${m.code} ${m.message} ${m.pointer}`);
 async function run(title: string, who: string | null, ship: object, plainSteps: any[] = []) {
-  const steps = [...(who ? [{ kind: 'fit', character: who }] : []), { kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }, ...plainSteps];
+  const steps = [...(who ? [{ kind: 'fit', character: who }] : []), { kind: 'clean' }, { kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }, ...plainSteps];
   const once = steps.filter((s) => s.kind !== 'loop');
   const project = parseProject(JSON.stringify({
     oldLantern: 1, takes: Object.keys(takes).map((id) => ({ id, file: `${id}.bvh`, markers: [{ frame: cuts[id].from + 10, name: 'lamp' }] })),

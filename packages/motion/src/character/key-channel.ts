@@ -1,3 +1,4 @@
+import { withHalves } from './half-frames';
 import { slopesBetween, slopesOf, type Track, type TrackName } from './key-tracks';
 import type { Thinned } from './thin-keys';
 
@@ -21,22 +22,25 @@ export function keyChannel(values: Float32Array, size: 3 | 4, fps: number, thinn
   if (!frames || !thinned || name === null) return { frames: null, values, interpolation: 'LINEAR' };
   const pick = (f: number) => values.subarray(f * size, (f + 1) * size);
   const weights = thinned.weights.get(name);
-  if (thinned.joining === 'straight' || !weights) {
+  if (!weights) {
     const kept = new Float32Array(frames.length * size);
     frames.forEach((f, i) => kept.set(pick(f), i * size));
     return { frames, values: inBits(kept, thinned, name), interpolation: 'LINEAR' };
   }
-  const own = Float64Array.from(values);
-  const track: Track = { name, size, values: own, slopes: slopesOf(own, size, values.length / size, thinned.isRound(name)) };
+  // Slopes are chosen by what is half-way between frames too.
+  const round = thinned.isRound(name);
+  const count = values.length / size;
+  const own = withHalves(values, size, count, round);
+  const track: Track = { name, size, values: own, slopes: slopesOf(own, size, 2 * count - 1, round) };
   const kept = new Float32Array(frames.length * size * 3);
   frames.forEach((f, i) => {
     kept.set(pick(f), (i * 3 + 1) * size);
     if (i + 1 === frames.length) return;
-    const stretch = slopesBetween(track, f, frames[i + 1], weights);
-    // A frame's slope is a second's by the rate.
+    const stretch = slopesBetween(track, 2 * f, 2 * frames[i + 1], weights);
+    // The slope of half a frame is a second's by twice the rate.
     for (let k = 0; k < size; k++) {
-      kept[(i * 3 + 2) * size + k] = stretch.out[k] * fps;
-      kept[(i + 1) * 3 * size + k] = stretch.in[k] * fps;
+      kept[(i * 3 + 2) * size + k] = stretch.out[k] * fps * 2;
+      kept[(i + 1) * 3 * size + k] = stretch.in[k] * fps * 2;
     }
   });
   return { frames, values: inBits(kept, thinned, name), interpolation: 'CUBICSPLINE' };

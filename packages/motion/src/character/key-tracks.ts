@@ -64,7 +64,9 @@ export function slopesOf(values: Float64Array, size: number, frames: number, rou
   return out;
 }
 
-const isTurnedOver = (q: Float64Array, last: number): boolean => [0, 1, 2, 3].reduce((sum, k) => sum + q[k] * q[last * 4 + k], 0) < 0;
+/** Whether a rotation comes back at the end with the other sign. */
+export const isTurnedOver = (q: ArrayLike<number>, last: number): boolean =>
+  [0, 1, 2, 3].reduce((sum, k) => sum + q[k] * q[last * 4 + k], 0) < 0;
 
 /** How keys are joined: straight from one to the next, or by a cubic with the slopes that come nearest to the motion between them. */
 export type Joining = 'straight' | 'smooth';

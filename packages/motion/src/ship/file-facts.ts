@@ -1,3 +1,4 @@
+import { thinnedKeys } from '../character/thinned-keys';
 import { readAccessor } from '../formats/gltf-accessor';
 import { restOf } from '../formats/gltf-affine';
 import { openGltf, type Gltf, type GltfJson } from '../formats/gltf-container';
@@ -74,11 +75,12 @@ export async function fileFacts(
     else if (start && !start.isAtOrigin) broken('root', `The root of “${own.name}” is ${start.says} at the first key.`);
     if (own.clip.loop) checkLoop(json, own, tracks, root, broken, (says) => notes.push({ id: 'loops', says }));
     const bound = (own.clip.thin?.boundM ?? DENSE_M) * 1000;
-    const isSmooth = own.clip.thin?.joining === 'smooth';
+    const isSmooth = thinnedKeys(own.written)?.joining === 'smooth';
     const worst = worstPose(json, parentOf, tracks, own.clip, joints, own.written.motion.frames, isSmooth);
     const joint = own.clip.motion.skeleton.joints[worst.joint].name;
-    if (worst.mm > bound * ROUNDED)
-      broken('poses', `“${own.name}” is ${worst.mm.toFixed(3)} mm off at frame ${worst.frame}, ${joint}; ${bound} mm are the most.`);
+    const most = Math.max(worst.mm, worst.betweenMm);
+    if (most > bound * ROUNDED)
+      broken('poses', `“${own.name}” is ${most.toFixed(3)} mm off at frame ${worst.frame}, ${joint}; ${bound} mm are the most.`);
     worsts.push({ ...worst, clip: own.name, joint });
   }
   const [worst] = [...worsts].sort((a, b) => b.mm - a.mm);

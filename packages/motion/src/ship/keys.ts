@@ -30,7 +30,7 @@ export function keysOf({ motion, travel }: WrittenClip, thinned: Thinned | null)
   let bytes = moving * frames * 3 * FLOAT;
   for (const [name, kept] of thinned.keys) {
     const size = typeof name === 'number' || name === 'root heading' ? 4 : 3;
-    const perKey = thinned.joining === 'smooth' ? 3 : 1;
+    const perKey = thinned.weights.has(name) ? 3 : 1;
     bytes += kept.length * size * perKey * (typeof name === 'number' && thinned.quantised.has(name) ? SHORT : FLOAT);
     const own = kept.join();
     if (!times.has(own)) bytes += kept.length * FLOAT;

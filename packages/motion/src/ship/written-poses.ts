@@ -4,7 +4,8 @@ import { sampleTrack, type Tracks } from '../formats/gltf-track';
 import { angleBetween, multiply, rotate, type Quat } from '../math/quat';
 import { worldMotion, type Clip } from '../model/clip';
 import { forwardKinematics, type Globals } from '../model/kinematics';
-import { resample } from '../model/resample';
+import { atTwiceTheRate } from '../character/half-frames';
+import { offAt } from '../character/thin-keys';
 
 /** Where the joints of a clip are in a file. */
 export interface JointsInFile {
@@ -20,7 +21,10 @@ export interface WorstPose {
   readonly mm: number;
   readonly joint: number;
   readonly frame: number;
-  /** The same half-way between frames, against the smooth motion through them; 0 where keys are joined straight. */
+  /**
+   * How much further off the file is half-way between frames, against the smooth motion through them, than a key on every frame would be there; 0 where keys
+   * are joined straight.
+   */
   readonly betweenMm: number;
 }
 
@@ -54,8 +58,8 @@ export function worstPose(
   const place = [0, 0, 0];
   const back: Quat = [-turn[0], -turn[1], -turn[2], turn[3]];
   let worst = { mm: -1, joint: 0, frame: 0 };
-  /** The greatest distance at an instant, metres, and the joint that has it. */
-  const compare = (seconds: number, truth: Globals, frame: number): { metres: number; joint: number } => {
+  /** The greatest distance at an instant, metres, and the joint that has it. @param straight what may be off by itself */
+  const compare = (seconds: number, truth: Globals, frame: number, straight?: Globals): { metres: number; joint: number } => {
     const world = player(seconds);
     let far = { metres: -1, joint: 0 };
     for (let j = 0; j < J; j++) {
@@ -75,7 +79,7 @@ export function worstPose(
       if (first[j * 4] === 0 && first[j * 4 + 3] === 0) first.set(now.subarray(j * 4, j * 4 + 4), j * 4);
       turnSince(here, now, first, j * 4);
       turnSince(there, truth.rotations, start.rotations, i * 4, j * 4);
-      const metres = off + BESIDE * angleBetween(here, 0, there, 0);
+      const metres = off + BESIDE * angleBetween(here, 0, there, 0) - (straight ? offAt(truth, straight, i) : 0);
       if (metres > far.metres) far = { metres, joint: j };
     }
     return far;
@@ -87,9 +91,9 @@ export function worstPose(
     if (metres * 1000 > worst.mm) worst = { mm: metres * 1000, joint, frame: f };
   }
   let betweenMm = 0;
-  if (between && frames > 4) {
-    const fine = forwardKinematics(resample(whole, clip.motion.frames * 2 - 1, fps * 2));
-    for (let f = 1; f < frames - 2; f++) betweenMm = Math.max(betweenMm, compare((f + 0.5) / fps, fine, f * 2 + 1).metres * 1000);
+  if (between) {
+    const [fine, straight] = (['cubic', 'straight'] as const).map((way) => forwardKinematics(worldMotion(atTwiceTheRate(clip, way))));
+    for (let f = 0; f < frames - 1; f++) betweenMm = Math.max(betweenMm, compare((f + 0.5) / fps, fine, f * 2 + 1, straight).metres * 1000);
   }
   return { ...worst, betweenMm };
 }
