@@ -11,7 +11,7 @@ await build({
   minify: true,
   legalComments: 'none',
   // Loaded only for files that are packed with it; it reads a file of its own beside it.
-  external: ['draco3dgltf', 'sharp', 'ndarray-pixels'],
+  external: ['draco3dgltf', 'gltf-validator', 'sharp', 'ndarray-pixels'],
   // Commander is CommonJS inside and asks for node's modules by require.
   banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
 });

@@ -9,6 +9,6 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: ['pg-native', 'draco3dgltf', 'sharp', 'ndarray-pixels'],
+  external: ['pg-native', 'draco3dgltf', 'gltf-validator', 'sharp', 'ndarray-pixels'],
   banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
 });

@@ -2,7 +2,7 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   transpilePackages: ['@lantern/motion', '@lantern/capture', '@lantern/cast', '@lantern/unpack', '@lantern/drive'],
-  serverExternalPackages: ['draco3dgltf', 'piscina'],
+  serverExternalPackages: ['draco3dgltf', 'gltf-validator', 'piscina'],
   poweredByHeader: false,
   reactStrictMode: true,
   // Types are checked by the project's own test command.

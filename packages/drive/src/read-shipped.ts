@@ -16,6 +16,8 @@ export interface ShippedManifest {
     /** Height of the floor in the clip, metres. */
     readonly floorM?: number;
     readonly contacts: Readonly<Record<Side, readonly PlayContact[]>>;
+    /** Of a loop without its last key: where its root would be at it over the first, metres and radians. */
+    readonly cycle?: { readonly x: number; readonly z: number; readonly heading: number };
   }[];
   readonly fields: readonly {
     readonly name: string;
@@ -146,7 +148,7 @@ function isUnder(nodes: readonly ShippedNode[], node: number, top: number): bool
 /** Keys of an animation read at every frame. */
 function dense(
   fps: number,
-  { name, frames, loop, contacts, floorM = 0 }: ShippedManifest['clips'][number],
+  { name, frames, loop, contacts, floorM = 0, cycle }: ShippedManifest['clips'][number],
   nodes: readonly ShippedNode[],
   joints: readonly number[],
   chain: readonly number[],
@@ -165,7 +167,8 @@ function dense(
   };
   const [q, p, turn, off] = [new Float64Array(4), new Float64Array(3), new Float64Array(4), new Float64Array(3)];
   let before = 0;
-  for (let f = 0; f < frames; f++) {
+  const keys = cycle ? frames - 1 : frames;
+  for (let f = 0; f < keys; f++) {
     const t = f / fps;
     read(p, root, 'translation', t);
     read(q, root, 'rotation', t);
@@ -190,6 +193,12 @@ function dense(
       read(q, joints[j], 'rotation', t);
       out.rotations.set(q, (f * J + j) * 4);
     }
+  }
+  if (cycle) {
+    // The last key was left out: it is the first, one cycle on.
+    out.rotations.set(out.rotations.subarray(0, J * 4), keys * J * 4);
+    out.hips.set(out.hips.subarray(0, 3), keys * 3);
+    out.root.set([out.root[0] + cycle.x, out.root[1] + cycle.z, out.root[2] + cycle.heading], keys * 3);
   }
   const side = (own: Side): PlayContact[] => contacts[own].map(([from, to]) => [from, to] as const);
   return { name, fps, frames, loop, ...out, contacts: { left: side(SIDES[0]), right: side(SIDES[1]) } };

@@ -294,6 +294,8 @@ export type { Guarantee } from './ship/guarantees';
 export type { NamedShipped } from './ship/named-clip';
 export type { ShippedClip } from './ship/ship-clip';
 export { whyChanged, type ClipInputs } from './ship/inputs';
+export { whyWritten } from './ship/changes';
+export type { Validate } from './ship/pack';
 export { poseStrip, type PoseStrip } from './ship/pose-strip';
 export { travelCsv } from './ship/travel-csv';
 export { oddities } from './project/oddities';

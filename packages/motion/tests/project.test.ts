@@ -38,7 +38,7 @@ test('a project is made into one GLB at the shipping rate, with a report of ever
 
 test('one file for each clip, and BVH beside them, when asked', async () => {
   const { files } = await make(project({ ship: { oneFilePerClip: true, bvh: true, fps: 60 } }), read);
-  expect(files.map((file) => file.path).sort()).toEqual(['cut.bvh', 'cut.glb', 'stroll.bvh', 'stroll.glb']);
+  expect(files.map((file) => file.path).sort()).toEqual(['clips/cut.bvh', 'clips/stroll.bvh', 'cut.glb', 'stroll.glb']);
 });
 
 test.each<[string, object, RegExp]>([

@@ -1,1 +1,2 @@
 export { unpackGlb } from './unpack-glb';
+export { validateGlb } from './validate-glb';

@@ -19,9 +19,6 @@ const OF_NODES = ['mesh', 'skin', 'camera', 'weights', 'extensions'];
 
 /**
  * A character whose file has joints and nothing else: nodes that only held a mesh are gone, the others are where they were.
- *
- * @example
- * withoutBody(character).file.length < character.file.length; // true
  */
 export function withoutBody(character: Character): Character {
   const { json: text } = glbChunks(character.file);
@@ -60,9 +57,6 @@ export function withoutBody(character: Character): Character {
 
 /**
  * A character with a plain body of capsules in place of its own, on the same joints.
- *
- * @example
- * withPlainBody(character).nodes.of.length === character.nodes.of.length; // true
  */
 export function withPlainBody(character: Character): Character {
   const bare = withoutBody(character);

@@ -76,7 +76,8 @@ export interface ThinError {
  * @param contacts when feet bear; without them no foot is held tighter
  *
  * @example
- * thinKeys(cutClip(motion, 0, 60), null).keys.get(0).length < 61; // true
+ * const { kept, dense } = thinKeys(run({ from: 0, to: 60, steps: recipeSchema.parse([{ kind: 'clean' }]) }), null);
+ * kept * 3 < dense; // true
  */
 export function thinKeys(clip: Tracked, contacts: Contacts | null, options: Partial<ThinOptions> = {}): Thinned {
   const { boundM, footShare, joining } = { ...THIN_DEFAULTS, ...options };

@@ -157,6 +157,7 @@ export async function packProject(
   });
   return {
     fps: ship.fps ?? fps,
+    ship,
     files,
     clips: made.flatMap((own) => (own.meets ? [] : [clipReport(own, fileOf(own.name))])),
     ...(joins.length > 0 && { joins }),

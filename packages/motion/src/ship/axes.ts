@@ -3,9 +3,6 @@ import { copyMotion, type Motion } from '../model/motion';
 
 /**
  * A motion with Z up in place of Y, for files that leave the axis open: what was up goes along Z, and what was ahead along −Y.
- *
- * @example
- * uprightZ(motion).rootPositions[2] === motion.rootPositions[1]; // true
  */
 export function uprightZ(motion: Motion): Motion {
   const turn = fromAxisAngle([1, 0, 0], Math.PI / 2);

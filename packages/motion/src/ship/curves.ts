@@ -24,9 +24,18 @@ export function clipCurves(
     speed.push(Math.hypot(root[a + 3] - root[a], root[a + 4] - root[a + 1]) * fps);
     turn.push((root[a + 5] - root[a + 2]) * fps * DEGREES);
     const t = f / fps;
-    const until = landings.map((at) => (loop ? (((at - t) % seconds) + seconds) % seconds : at - t)).filter((left) => left >= -1e-9);
+    const until = landings.map((at) => (loop ? round(at - t, seconds) : at - t)).filter((left) => left >= -ROUNDED);
     toPlant.push(until.length > 0 ? Math.max(0, Math.min(...until)) : -1);
   }
   const curve = (values: number[]): Curve => ({ every: Number((1 / fps).toFixed(8)), values: values.map((v) => Number(v.toFixed(3)) + 0) });
   return { speed: curve(speed), turn: curve(turn), toPlant: curve(toPlant) };
 }
+
+/** What landings are rounded by, seconds. */
+const ROUNDED = 1e-5;
+
+/** An instant that comes round, 0 to `cycle`; what is a rounding before 0 is 0. */
+const round = (seconds: number, cycle: number): number => {
+  const t = ((seconds % cycle) + cycle) % cycle;
+  return t > cycle - ROUNDED ? 0 : t;
+};

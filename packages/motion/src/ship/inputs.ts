@@ -18,7 +18,8 @@ export interface ClipInputs {
  * Why a clip is not what it was, in words; empty when it is made from the same.
  *
  * @example
- * whyChanged({ ...inputs, cut: [1, 2] }, { ...inputs, cut: [1, 3] }); // ['its cut']
+ * const inputs = projectInputs(parseProject(projectText))('stroll');
+ * whyChanged({ ...inputs, cut: [1, 2] }, inputs); // ['its cut']
  */
 export function whyChanged(now: ClipInputs, before: ClipInputs): string[] {
   const differ = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);

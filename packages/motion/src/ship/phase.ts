@@ -4,16 +4,15 @@ import { playClip } from '../set/play-clip';
 
 /**
  * Seconds to phase, straight between: 0 at the first landing of the left foot, and 1 more with each stride; empty where there are no strides.
- *
- * @example
- * phaseTable(cutClip(motion, 0, 60)); // []
  */
 export function phaseTable(clip: Clip): [seconds: number, phase: number][] {
   if (!clip.loop) return [];
   const table = strideTable(playClip(clip, ''));
   if ('why' in table) return [];
-  const last = table.starts.length - 1;
-  return [...[...table.starts].map((at, k): [number, number] => [at, k / 2]), [table.starts[last] + table.lengths[last], (last + 1) / 2]];
+  // From the first landing of the left foot on, round the loop: what follows may pass its length.
+  const rows: [number, number][] = [[table.starts[0], 0]];
+  table.lengths.forEach((length, k) => rows.push([rows[k][0] + length, (k + 1) / 2]));
+  return rows;
 }
 
 /** The phase at an instant of a loop, 0 to 1; null where there are no strides. */

@@ -7,6 +7,7 @@ import type { Clip } from '../model/clip';
 import type { Guarantee } from './guarantees';
 import type { ClipInputs } from './inputs';
 import type { KeysFigures } from './keys';
+import type { ShipOptions } from './options';
 import type { Mark } from './ship-clip';
 
 export interface MadeFile {
@@ -71,6 +72,8 @@ export interface WrittenFile {
 
 export interface Report {
   readonly fps: number;
+  /** How it ships. */
+  readonly ship?: ShipOptions;
   readonly files: readonly string[];
   readonly clips: readonly ClipReport[];
   readonly joins?: readonly JoinReport[];

@@ -12,9 +12,6 @@ const KNOWN = new WeakMap<Motion, Motion>();
 
 /**
  * The clip as its keys are written: all of it, or of a loop, where that is asked for, all but its last key; its travel on the root, or a root that stays.
- *
- * @example
- * writtenClip(cutClip(motion, 0, 30), { lastKey: 'left out', rootMotion: 'root' }).motion.frames; // 31
  */
 export function writtenClip(clip: Clip, { lastKey, rootMotion }: Pick<ShipOptions, 'lastKey' | 'rootMotion'>): WrittenClip {
   const { motion, loop, contacts, thin } = clip;
