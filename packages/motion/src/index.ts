@@ -293,6 +293,7 @@ export { SHIP_RATES, shipSchema, type ShipOptions, type ShipOptionsInput } from 
 export type { Guarantee } from './ship/guarantees';
 export type { NamedShipped } from './ship/named-clip';
 export type { ShippedClip } from './ship/ship-clip';
+export { clipBytes, clipFromBytes } from './ship/clip-bytes';
 export { whyChanged, type ClipInputs } from './ship/inputs';
 export { whyWritten } from './ship/changes';
 export type { Validate } from './ship/pack';

@@ -2,22 +2,30 @@ import { capture } from '@lantern/capture';
 import { castGlb } from '@lantern/cast';
 import { validateGlb } from '@lantern/unpack';
 import {
+  clipBytes,
+  clipFromBytes,
   findLoops,
   forwardKinematics,
   groundwork,
   makeClips,
   manifestSchema,
+  packProject,
   parseProject,
+  projectInputs,
+  projectSources,
   readBvh,
   readCharacter,
   readGlb,
   recipeRunner,
+  shipNamed,
+  shippedNames,
   travelCsv,
   whyChanged,
   whyWritten,
   worldMotion,
   type Character,
   type ClipInputs,
+  type MadeFile,
   type Manifest,
   type Report,
   type ShipOptionsInput,
@@ -352,4 +360,25 @@ test('why something is written again is said: a step, a cut, what it is cut from
   expect(whyWritten('set.glb', now, before)).toEqual(['b: how it is shipped', 'd is new', 'c is gone']);
   expect(whyWritten('clips/b.bvh', now, before)).toEqual(['b: how it is shipped']);
   expect(whyWritten('set.lantern.json', before, before)).toEqual(['the set, its fields or its graph']);
+});
+
+test.each<ShipOptionsInput>([
+  {},
+  { thin: { quantised: true } },
+  { thin: {}, lastKey: 'left out', rootMotion: 'table', bvh: true, csv: true, targets: true },
+])('clips that were kept as bytes are packed to the same bytes as they were (%j)', async (ship) => {
+  const own = project(ship, ['tallow']);
+  const sources = projectSources(own, takeOf, cast);
+  const inputs = projectInputs(own);
+  const fresh = shippedNames(own).map((name) => shipNamed(own, sources, inputs, name));
+  const kept = fresh.map((each) => ({ ...each, shipped: clipFromBytes(clipBytes(each.shipped, own.ship), own.ship) }));
+  const packed = async (made: typeof fresh) => {
+    const files: MadeFile[] = [];
+    const report = await packProject(own, made, [], cast, (file) => void files.push(file));
+    return { files, report };
+  };
+  const [a, b] = [await packed(fresh), await packed(kept)];
+  expect(JSON.stringify(b.report)).toBe(JSON.stringify(a.report));
+  expect(b.files.map(({ path }) => path)).toEqual(a.files.map(({ path }) => path));
+  for (const [i, { bytes }] of a.files.entries()) expect(Buffer.compare(bytes, b.files[i].bytes)).toBe(0);
 });

@@ -41,7 +41,7 @@ const SMOOTH_SIZE = 3;
 /** Longest stretch without a key, frames. */
 const LONGEST = 600;
 
-/** The keys of a clip, and what plays from them. */
+/** The keys of a clip. */
 export interface Thinned {
   readonly keys: Keys;
   readonly joining: Joining;
@@ -51,7 +51,6 @@ export interface Thinned {
   readonly quantised: ReadonlySet<number>;
   /** How much each frame of a track counts where slopes are chosen, and every half-way between two; none where keys are joined straight. */
   readonly weights: ReadonlyMap<TrackName, Float64Array>;
-  readonly played: Tracked;
   /** How far it is from what it was, at the worst of its frames. */
   readonly worst: ThinError;
   /** The same half-way between frames, metres, where keys are joined smoothly; straight ones are there no nearer than with a key on every frame. */
@@ -59,6 +58,11 @@ export interface Thinned {
   /** How many keys there are, and how many there were with one on every frame. */
   readonly kept: number;
   readonly dense: number;
+}
+
+/** With what plays from them. */
+export interface ThinnedAndPlayed extends Thinned {
+  readonly played: Tracked;
 }
 
 export interface ThinError {
@@ -79,7 +83,7 @@ export interface ThinError {
  * const { kept, dense } = thinKeys(run({ from: 0, to: 60, steps: recipeSchema.parse([{ kind: 'clean' }]) }), null);
  * kept * 3 < dense; // true
  */
-export function thinKeys(clip: Tracked, contacts: Contacts | null, options: Partial<ThinOptions> = {}): Thinned {
+export function thinKeys(clip: Tracked, contacts: Contacts | null, options: Partial<ThinOptions> = {}): ThinnedAndPlayed {
   const { boundM, footShare, joining } = { ...THIN_DEFAULTS, ...options };
   if (joining === 'straight') return chosen(clip, contacts, { boundM, footShare, joining }, 1);
   const fine = chosen(atTwiceTheRate(clip), contacts && contactsAtTwice(contacts), { boundM, footShare, joining }, 2, clip);
@@ -98,7 +102,7 @@ function chosen(
   { boundM, footShare, joining }: ThinOptions,
   step: 1 | 2,
   coarse?: Tracked,
-): Thinned {
+): ThinnedAndPlayed {
   const { skeleton } = clip.motion;
   const dense = forwardKinematics(worldMotion(clip));
   const bounds = boundsOf(clip, contacts, boundM, footShare);

@@ -16,24 +16,27 @@ const ROUNDING_M = 0.0002;
  * @example
  * thinnedKeys(cutClip(motion, 0, 60)); // null
  */
-export function thinnedKeys(clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts' | 'thin'>): Thinned | null {
+export function thinnedKeys(clip: Thinnable): Thinned | null {
   if (!clip.thin) return null;
-  const { boundM, joining } = clip.thin;
-  const isQuantised = clip.thin.quantised === true && boundM > 2 * ROUNDING_M;
-  const key = JSON.stringify([boundM, joining, isQuantised, clip.travel !== null, clip.contacts]);
   const all = KNOWN.get(clip.motion) ?? new Map<string, Thinned>();
-  const found = all.get(key) ?? chosen(clip, boundM, joining, isQuantised);
+  const key = keyOf(clip);
+  const found = all.get(key) ?? chosen(clip, clip.thin);
   all.set(key, found);
   KNOWN.set(clip.motion, all);
   return found;
 }
 
-function chosen(
-  clip: Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts'>,
-  boundM: number,
-  joining: 'straight' | 'smooth',
-  isQuantised: boolean,
-): Thinned {
+type Thinnable = Pick<Clip, 'motion' | 'travel' | 'loop' | 'contacts' | 'thin'>;
+
+/** Notes keys that were chosen for a clip before, as when it was kept with them. */
+export function rememberThinned(clip: Thinnable, thinned: Thinned): void {
+  KNOWN.set(clip.motion, (KNOWN.get(clip.motion) ?? new Map<string, Thinned>()).set(keyOf(clip), thinned));
+}
+
+const keyOf = ({ thin, travel, contacts }: Thinnable): string => JSON.stringify([thin, travel !== null, contacts]);
+
+function chosen(clip: Thinnable, { boundM, joining, quantised }: NonNullable<Clip['thin']>): Thinned {
+  const isQuantised = quantised === true && boundM > 2 * ROUNDING_M;
   const thinned = thinKeys(clip, clip.contacts ?? null, { boundM: isQuantised ? boundM - ROUNDING_M : boundM, joining });
   return isQuantised ? { ...thinned, quantised: besideFeet(clip.motion) } : thinned;
 }
