@@ -5,6 +5,7 @@ import { z } from 'zod';
 import type { Database } from './database';
 import type { FitState } from '@/http/fit-run';
 import { log } from './log';
+import { SHIP_QUEUE } from './ship/made-clips';
 import { fitPieces, readPieces, writePieces } from './pieces';
 import { filePieces, fitJobs, takes } from './schema';
 import { toLog } from './trouble';
@@ -60,6 +61,7 @@ export async function openBoss(url: string): Promise<PgBoss> {
   made.on('error', (error) => log.warn(toLog(error), 'the queue'));
   await made.start();
   await made.createQueue(FIT_QUEUE);
+  await made.createQueue(SHIP_QUEUE);
   return made;
 }
 

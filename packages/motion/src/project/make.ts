@@ -102,29 +102,17 @@ export function shipNamed(project: Described, sources: Sources, inputsOf: Return
   if (!described) {
     const joined = sources.joined(name);
     const character = sources.characterOfJoin(name);
-    const shipped = measured(
-      clipOfJoin(joined),
-      { ...clipShipping(project, sources, character), home: null },
-      sources.marksOf(name).map(({ frame, name: mark }) => ({ at: frame / joined.motion.fps, name: mark })),
-    );
-    return {
-      name,
-      take: name,
-      character,
-      gait: '',
-      direction: '',
-      mirrorOf: null,
-      shipped,
-      inputs: inputsOf(name),
-      meets: joinFigures(joined),
-    };
+    const marks = sources.marksOf(name).map(({ frame, name: mark }) => ({ at: frame / joined.motion.fps, name: mark }));
+    const shipping = { ...clipShipping(project, sources, character), home: null };
+    const shipped = measured(clipOfJoin(joined), shipping, { marks, meets: joinFigures(joined) });
+    return { name, take: name, character, gait: '', direction: '', mirrorOf: null, shipped, inputs: inputsOf(name) };
   }
   const { source, gait, direction } = described;
   const character = sources.character(described);
   const { run, recipe } = sources.run(described);
   const shipped = shippedClip(run, recipe, clipShipping(project, sources, character), sources.marksOf(source.take));
-  const about = { name, take: source.take, character, gait, direction, mirrorOf: mirrored(project.clips, described) };
-  return { ...about, shipped, inputs: inputsOf(name), meets: null };
+  const about = { name, take: source.take, character, gait, direction, mirrorOf: mirrorOf(project.clips, described) };
+  return { ...about, shipped, inputs: inputsOf(name) };
 }
 
 /**
@@ -151,7 +139,8 @@ export async function packProject(
   );
   const fileOf = (name: string) => packed.fileOf.get(name) ?? '';
   const joins = made.flatMap((own): JoinReport[] => {
-    const { name, meets, shipped, inputs } = own;
+    const { name, shipped, inputs } = own;
+    const { meets } = shipped;
     const { frames, fps: rate } = shipped.clip.motion;
     return meets ? [{ name, file: fileOf(name), frames, seconds: (frames - 1) / rate, meets, inputs }] : [];
   });
@@ -159,7 +148,7 @@ export async function packProject(
     fps: ship.fps ?? fps,
     ship,
     files,
-    clips: made.flatMap((own) => (own.meets ? [] : [clipReport(own, fileOf(own.name))])),
+    clips: made.flatMap((own) => (own.shipped.meets ? [] : [clipReport(own, fileOf(own.name))])),
     ...(joins.length > 0 && { joins }),
     failed,
     guarantees: packed.guarantees,
@@ -191,7 +180,7 @@ function clipReport({ name, take, character, gait, direction, shipped, inputs }:
 const clipOfJoin = ({ motion, contacts }: Joined): Clip => ({ motion, contacts, travel: null, loop: false, lead: null, tail: null });
 
 /** The clip that another is the other side of: cut from the same, and mirrored once more or once less. */
-function mirrored(clips: Project['clips'], { name, source, steps }: Project['clips'][number]): string | null {
+export function mirrorOf(clips: Project['clips'], { name, source, steps }: Project['clips'][number]): string | null {
   const isMirrored = (own: Project['clips'][number]['steps']) => own.filter(({ kind, off }) => kind === 'mirror' && !off).length % 2 === 1;
   if (!isMirrored(steps)) return null;
   const { take, from, to } = source;

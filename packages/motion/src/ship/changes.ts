@@ -1,3 +1,4 @@
+import { canonical } from '../math/canonical';
 import { whyChanged, type ClipInputs } from './inputs';
 import type { Report } from './report';
 
@@ -26,7 +27,7 @@ export function whyWritten(path: string, now: Made, before: Made | null): string
   }
   for (const name of other.keys()) if (!own.has(name)) why.push(`${name} is gone`);
   if (why.length > 0) return why;
-  if (JSON.stringify(now.ship) !== JSON.stringify(before.ship)) return ['how it is shipped'];
+  if (canonical(now.ship) !== canonical(before.ship)) return ['how it is shipped'];
   return [path.endsWith('.lantern.json') ? 'the set, its fields or its graph' : 'the program writes it otherwise'];
 }
 

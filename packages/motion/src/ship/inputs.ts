@@ -1,3 +1,5 @@
+import { canonical } from '../math/canonical';
+
 /** All that a clip is made from, so that it is known when it has to be made again, and why. */
 export interface ClipInputs {
   /** The content of what it is cut from: that of a take's file and how it is read, or all that a join is made of. */
@@ -22,7 +24,7 @@ export interface ClipInputs {
  * whyChanged({ ...inputs, cut: [1, 2] }, inputs); // ['its cut']
  */
 export function whyChanged(now: ClipInputs, before: ClipInputs): string[] {
-  const differ = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
+  const differ = (a: unknown, b: unknown) => canonical(a) !== canonical(b);
   const why: string[] = [];
   if (now.source !== before.source) why.push('what it is cut from');
   if (differ(now.cut, before.cut)) why.push('its cut');
@@ -35,11 +37,10 @@ export function whyChanged(now: ClipInputs, before: ClipInputs): string[] {
 }
 
 function changedSteps(now: ClipInputs['steps'], before: ClipInputs['steps']): string[] {
-  const text = (step: object) => JSON.stringify(step);
   const kinds = (own: ClipInputs['steps'], other: ClipInputs['steps']) => {
-    const left = other.map(text);
+    const left = other.map(canonical);
     return own.flatMap((step) => {
-      const at = left.indexOf(text(step));
+      const at = left.indexOf(canonical(step));
       if (at < 0) return [step.kind];
       left.splice(at, 1);
       return [];

@@ -1,4 +1,3 @@
-import type { JoinFigures } from '../join/figures';
 import type { ClipInputs } from './inputs';
 import type { ShippedClip } from './ship-clip';
 
@@ -16,6 +15,4 @@ export interface NamedShipped {
   readonly shipped: ShippedClip;
   /** What it is made from, to tell why it changed. */
   readonly inputs: ClipInputs;
-  /** Of a join: how its pieces meet. */
-  readonly meets: readonly JoinFigures[] | null;
 }

@@ -97,7 +97,9 @@ export async function packShipment(
   }
   const taken = new Set<string>();
   for (const set of ship.manifest ? shipment.sets : []) {
-    const own = clips.filter(({ name, character, meets }) => character === set.character && !meets && !set.without.includes(name));
+    const own = clips.filter(
+      ({ name, character, shipped }) => character === set.character && !shipped.meets && !set.without.includes(name),
+    );
     if (own.length === 0) continue;
     const filed = firsts.get(set.character);
     if (!filed) {

@@ -3,6 +3,7 @@ import { thinnedKeys } from '../character/thinned-keys';
 import { anyFigures, type PoseFigures } from '../measure/clip-figures';
 import { clipTraits, type ClipTraits } from '../set/clip-traits';
 import { homeEndsOf } from '../set/home';
+import type { JoinFigures } from '../join/figures';
 import type { Clip } from '../model/clip';
 import type { HomePose } from '../model/home-pose';
 import { againstSource, type AgainstSource } from '../recipe/against-source';
@@ -40,6 +41,8 @@ export interface ShippedClip {
   /** Keys that are left of one on every frame, and what they take. */
   readonly keys: KeysFigures;
   readonly marks: readonly Mark[];
+  /** Of a join: how its pieces meet. */
+  readonly meets: readonly JoinFigures[] | null;
   readonly strip: PoseStrip | null;
   readonly warnings: readonly Warning[];
 }
@@ -78,7 +81,11 @@ export function shippedClip(
 }
 
 /** The same of what has no recipe, as of a join. */
-export function measured(finished: Clip, { fps, thin, home, ...ways }: ClipShipping, marks: readonly Mark[] = []): ShippedClip {
+export function measured(
+  finished: Clip,
+  { fps, thin, home, ...ways }: ClipShipping,
+  { marks = [], meets = null }: Partial<Pick<ShippedClip, 'marks' | 'meets'>> = {},
+): ShippedClip {
   const asked = finished.thin ?? (thin && { boundM: thin.boundMm / 1000, joining: thin.joining, quantised: thin.quantised });
   const { clip: whole, rateChange } = shipClip(asked ? { ...finished, thin: asked } : finished, fps);
   const clip: Clip = { ...whole, lead: null, tail: null, belt: undefined };
@@ -95,6 +102,7 @@ export function measured(finished: Clip, { fps, thin, home, ...ways }: ClipShipp
     homeCm: ends.length > 0 ? Math.max(...ends.map(({ cm }) => cm)) : null,
     keys: keysOf(written, thinnedKeys(written)),
     marks: marks.map(({ at, name }) => ({ at: at / rateChange, name })),
+    meets,
     strip: poseStrip(clip),
     warnings: retimed(rateChange),
   };
