@@ -270,7 +270,7 @@ export { FIELD_BOUNDS, fieldGrid, isInside, sounder, type Sounder, type Sounding
 export { floorSketch, type FloorSketch } from './set/floor-sketch';
 export { onHips } from './set/play-clip';
 export { playableField, type FieldPoint, type PlayableField } from './set/play-field';
-export { setSchema, type LocomotionSet } from './set/schema';
+export { setBoundsSchema, type SetBounds, setSchema, type LocomotionSet } from './set/schema';
 export { shotCsv, shotList, type Shot } from './set/shots';
 export { shotText } from './set/shot-text';
 export { DIRECTIONS, GAITS, slotId, slotOnOtherSide, slotSchema, type Direction, type Gait, type Slot, type SlotKind } from './set/slot';
@@ -299,6 +299,7 @@ export { whyChanged, type ClipInputs } from './ship/inputs';
 export { canonical } from './math/canonical';
 export { whyWritten } from './ship/changes';
 export type { Validate } from './ship/pack';
+export { heldFigures, shipTroubles, type HeldFigure, type ReadyFigure, type ShipTrouble } from './ship/troubles';
 export { poseStrip, type PoseStrip } from './ship/pose-strip';
 export { travelCsv } from './ship/travel-csv';
 export { oddities } from './project/oddities';

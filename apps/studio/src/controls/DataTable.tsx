@@ -39,6 +39,8 @@ declare module '@mui/x-data-grid' {
 
 /** Rows chosen by their ids, and what to do when they change. */
 export interface Choosing {
+  /** Lamps that are lit, in place of ticks. */
+  readonly look?: 'lamps';
   readonly chosen: ReadonlySet<string>;
   readonly onChoose: (ids: ReadonlySet<string>) => void;
   /** The name of a row's tick box, as `Ship wick-stroll`. */
@@ -52,6 +54,9 @@ interface Props<Row extends Named> {
   readonly rows: readonly Row[];
   readonly columns: readonly GridColDef<Row>[];
   readonly rowHeight?: number;
+  /** Of rows that are not all as high. */
+  readonly rowHeightOf?: (row: Row) => number;
+  readonly headHeight?: number;
   readonly open?: string | null;
   readonly choosing?: Choosing;
   /** A click on a row, Enter, and going to the next or last row by arrow keys; without it rows do not open. */
@@ -77,6 +82,8 @@ export function DataTable<Row extends Named>(props: Props<Row>) {
     rows,
     columns,
     rowHeight = 36,
+    rowHeightOf,
+    headHeight = 32,
     open = null,
     choosing,
     onOpen,
@@ -118,6 +125,7 @@ export function DataTable<Row extends Named>(props: Props<Row>) {
   const selection: Partial<DataGridProps<Row>> = choosing
     ? {
         checkboxSelection: true,
+        checkboxColDef: choosing.look === 'lamps' ? { width: 30, minWidth: 30 } : undefined,
         rowSelectionModel: { type: 'include', ids: new Set(choosing.chosen) },
         // Rows that are searched away stay chosen.
         keepNonExistentRowsSelected: true,
@@ -135,7 +143,8 @@ export function DataTable<Row extends Named>(props: Props<Row>) {
       rows={rows}
       columns={columns}
       rowHeight={rowHeight}
-      columnHeaderHeight={32}
+      columnHeaderHeight={headHeight}
+      getRowHeight={rowHeightOf && (({ model }) => rowHeightOf(model as Row))}
       rowBufferPx={ROOM}
       autoHeight={isWhole}
       columnVisibilityModel={visibility}
@@ -154,7 +163,7 @@ export function DataTable<Row extends Named>(props: Props<Row>) {
         noRowsOverlay: { says: empty },
         rowCheckbox: { nameOf: choosing?.nameOf },
       }}
-      sx={[LOOK, { cursor: onOpen ? 'pointer' : undefined }]}
+      sx={[LOOK, choosing?.look === 'lamps' && LAMPS, { cursor: onOpen ? 'pointer' : undefined }]}
     />
   );
 }
@@ -204,13 +213,31 @@ function showRow(api: GridApi | null, id: string): void {
 const ROOM = 800;
 const NONE: readonly string[] = [];
 
+/** A tick box as a lamp: lit while its row is chosen. */
+const LAMPS = {
+  '& .MuiDataGrid-checkboxInput': {
+    p: 0.8,
+    '& svg': { display: 'none' },
+    '&::before': { content: '""', width: 11, height: 11, borderRadius: '50%', border: `1.2px solid ${chart('faint')}`, flexShrink: 0 },
+    '&.Mui-checked::before': { bgcolor: chart('lamp'), borderColor: chart('lampText') },
+    '&.MuiCheckbox-indeterminate::before': {
+      background: `linear-gradient(90deg, ${chart('lamp')} 50%, transparent 50%)`,
+      borderColor: chart('lampText'),
+    },
+  },
+} as const;
+
 const LOOK = {
   border: 0,
   fontSize: 15,
   bgcolor: 'transparent',
   userSelect: 'none',
   '& .MuiDataGrid-columnHeader, & .MuiDataGrid-cell': { px: 0.8 },
+  '& .MuiDataGrid-columnHeaderTitleContainerContent': { overflow: 'visible' },
   '& .MuiDataGrid-cellCheckbox, & .MuiDataGrid-columnHeaderCheckbox': { px: 0 },
+  // What is written across a row begins in a cell and goes beyond it.
+  '& .MuiDataGrid-virtualScroller': { containerType: 'inline-size' },
+  '& .MuiDataGrid-cell.beyond': { overflow: 'visible', position: 'relative', zIndex: 1 },
   '& .MuiDataGrid-columnHeaderTitle': { fontWeight: 400, fontSize: 13.5, color: chart('faint') },
   '& .MuiDataGrid-checkboxInput': { color: chart('faint'), '&.Mui-checked': { color: chart('ink') }, '& svg': { fontSize: 19 } },
   // A tick says that a row is chosen; the tint is for the one that is open.

@@ -5,8 +5,6 @@ import {
   createMotion,
   bodyOf,
   jointWay,
-  InputError,
-  makeClips,
   moveFrames,
   nearestPair,
   overviewOf,
@@ -22,12 +20,9 @@ import {
   type Comparison,
   type Groundwork,
   type LoopSearch,
-  type MadeFile,
   type Motion,
   type Overview,
-  type Project,
   type Proposal,
-  type Report,
   type Seam,
   type SeamPoses,
   type Segment,
@@ -36,13 +31,12 @@ import {
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
 import { copyForWire } from './clip-result';
-import { castOf } from './cast';
-import { fitApi, orProblem, withCast } from './fit-api';
+import { fitApi, orProblem } from './fit-api';
 import { recipeApi } from './recipe-api';
 import { joinApi } from './joining';
 import { driveApi } from './drive-api';
 import { setApi } from './set-api';
-import { featuresOf, loopsOf, takeOf, type Held } from './held';
+import { featuresOf, loopsOf, takeOf } from './held';
 import { markersOf, type Markers } from './markers';
 import { openSource, type MotionSource } from './open-source';
 import { redeliver, type MadeFrom, type Redelivery } from './redelivery';
@@ -174,32 +168,6 @@ const api = {
   /** Finds the place in another take of all that was made from one. */
   async redeliver(id: string, by: string, made: MadeFrom, fps: number): Promise<Redelivery | { problem: string }> {
     return orProblem(async () => redeliver(await takeOf(id), await takeOf(by), made, fps));
-  },
-
-  /** Makes the files of a shipment from open takes; its clips name them by their keys. */
-  async ship(
-    project: Pick<Project, 'fps' | 'clips' | 'ship' | 'fits'>,
-    progress: (done: number, of: number, name: string) => void,
-  ): Promise<{ files: MadeFile[]; report: Report } | { problem: string }> {
-    try {
-      const open = new Map<string, Held>();
-      for (const { source } of project.clips) open.set(source.take, await takeOf(source.take));
-      const motionOf = (key: string) => {
-        const held = open.get(key);
-        return held && { motion: held.motion, character: held.character, warnings: [] };
-      };
-      let cast: ReturnType<typeof castOf> | undefined;
-      for (const { source, steps } of project.clips) cast = castOf((await withCast(source.take, steps)).project);
-      const made = await makeClips(project, motionOf, cast, progress);
-      return transfer(
-        made,
-        made.files.map((file) => file.bytes.buffer as ArrayBuffer),
-      );
-    } catch (error) {
-      // Errors lose their class between threads; the sentence is what matters.
-      if (error instanceof InputError) return { problem: error.message };
-      throw error;
-    }
   },
 };
 

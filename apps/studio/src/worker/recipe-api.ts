@@ -1,6 +1,4 @@
 import {
-  againstSource,
-  clipFigures,
   closings,
   createStep,
   jointBend,
@@ -13,12 +11,9 @@ import {
   bodyOf,
   groundwork,
   InputError,
-  shipClip,
   strideTraces,
   worldMotion,
   writeBvh,
-  type AgainstSource,
-  type ClipFigures,
   type ClipRecipe,
   type Closing,
   type RecipeStep,
@@ -30,9 +25,7 @@ import {
 import { clipMeasured, clipResult, playedOn, type ClipMeasured, type ClipResult, type View } from './clip-result';
 import { withCast } from './fit-api';
 import { judge, type Judged, type JudgedWish } from './judging';
-import { markersOf } from './markers';
 import { untimedOf, type Landing } from './step-measured';
-import { stripOf, type Strip } from './strip';
 
 /** Two joints that take each other's movement in the mirror; both are the same where a joint is mirrored where it is. */
 export interface MirroredPair {
@@ -151,17 +144,5 @@ export const recipeApi = {
   async landings(id: string, recipe: ClipRecipe): Promise<{ frames: number; landings: readonly Landing[] }> {
     const { run } = await withCast(id, recipe.steps);
     return untimedOf(run(recipe));
-  },
-
-  /** A clip's figures at the rate it would ship at, and its poses at a glance. */
-  async figures(
-    id: string,
-    recipe: ClipRecipe,
-    fps: number,
-  ): Promise<{ figures: ClipFigures | null; against: AgainstSource | null; strip: Strip }> {
-    const take = await withCast(id, recipe.steps);
-    const { clip } = shipClip(take.run(recipe), fps);
-    const found = groundwork(clip.motion);
-    return { figures: clipFigures(clip), against: againstSource(take.run, recipe), strip: stripOf(clip, found && markersOf(found)) };
   },
 };

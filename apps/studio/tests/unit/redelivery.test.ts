@@ -1,8 +1,6 @@
 import { capture } from '@lantern/capture';
-import { cutMotion, findLoops, groundwork, recipeRunner, recipeSchema, shipClip, type Motion } from '@lantern/motion';
+import { cutMotion, findLoops, groundwork, recipeRunner, recipeSchema, type Motion } from '@lantern/motion';
 import { redeliver } from '@/worker/redelivery';
-import { stripOf } from '@/worker/strip';
-import { markersOf } from '@/worker/markers';
 
 const opened = (motion: Motion) => ({ motion, ground: groundwork(motion), run: recipeRunner(motion) });
 const old = opened(capture('walk', { seconds: 12, seed: 8 }).motion);
@@ -43,16 +41,4 @@ test('a better solve at twice the rate, a second shorter at its head: clips and 
 
 test('what nobody walks in cannot be matched, and says so', () => {
   expect(() => redeliver({ ...old, ground: null }, fresh, made, 60)).toThrow(/no two legs/);
-});
-
-test('a strip draws nine poses from the side, left and right apart, as high as the figure', () => {
-  const { clip } = shipClip(old.run(made.clips[0].recipe), 60);
-  const strip = stripOf(clip, old.ground && markersOf(old.ground));
-  const lines = (clip.motion.skeleton.joints.length - 1) * 9;
-  expect((strip.left.length + strip.right.length + strip.middle.length) / 4).toBe(lines);
-  expect(strip.left.length).toBe(strip.right.length);
-  expect(strip.height).toBeGreaterThan(1.6);
-  expect(strip.height).toBeLessThan(2.1);
-  const plain = stripOf(clip, null);
-  expect(plain.middle.length / 4).toBe(lines);
 });

@@ -28,6 +28,12 @@ export const setBoundsSchema = z.object({
   /** Of a speed, as a share of the one asked. */
   speed: z.number().min(0).max(1).default(0.05),
   turnDeg: z.number().min(0).max(90).default(2),
+  seamCm: z.number().min(0).max(100).default(0.5),
+  /** How far thinned keys may be from the motion. */
+  keyMm: z.number().min(0).max(100).default(0.5),
+  seconds: z.number().min(0.1).max(3600).default(12),
+  /** What the keys of a clip may take in a file. */
+  sizeKb: z.number().min(0.1).max(1e6).default(200),
 });
 export type SetBounds = z.infer<typeof setBoundsSchema>;
 

@@ -15,6 +15,7 @@ import { troublesOf } from '../steps';
 import { keysOf, type KeysFigures } from './keys';
 import type { ShipOptions } from './options';
 import { poseStrip, type PoseStrip } from './pose-strip';
+import { worstSpots, type WorstSpots } from './worst-spots';
 import { writtenClip } from './written-clip';
 
 /** An instant with a name, seconds of the clip as it ships. */
@@ -40,6 +41,8 @@ export interface ShippedClip {
   readonly homeCm: number | null;
   /** Keys that are left of one on every frame, and what they take. */
   readonly keys: KeysFigures;
+  /** Where it is worst. */
+  readonly worst: WorstSpots;
   readonly marks: readonly Mark[];
   /** Of a join: how its pieces meet. */
   readonly meets: readonly JoinFigures[] | null;
@@ -101,6 +104,7 @@ export function measured(
     traits,
     homeCm: ends.length > 0 ? Math.max(...ends.map(({ cm }) => cm)) : null,
     keys: keysOf(written, thinnedKeys(written)),
+    worst: worstSpots(clip),
     marks: marks.map(({ at, name }) => ({ at: at / rateChange, name })),
     meets,
     strip: poseStrip(clip),

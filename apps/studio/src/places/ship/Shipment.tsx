@@ -1,87 +1,89 @@
 'use client';
-import { Box, Button, FormControlLabel, LinearProgress, MenuItem, Radio, RadioGroup, Switch, TextField, Typography } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
+import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
-import type { ShipChoice, ShipOutcome, ShipProgress } from './use-shipping';
-
-export const RATES = [24, 30, 60, 120] as const;
-
-export const many = (clips: number) => `${clips} ${clips === 1 ? 'clip' : 'clips'}`;
+import type { ShipmentRow } from '@/http/shipment';
+import { ShipmentsSoFar } from './ShipmentsSoFar';
+import { ShipOptions } from './ShipOptions';
+import { TripWires } from './TripWires';
+import type { ShipChoice } from './use-desk';
+import type { ReadyClip } from './use-readiness';
+import { useShipmentReport } from './use-shipments';
+import { many } from './words';
 
 interface Props {
   readonly choice: ShipChoice;
-  readonly onChoice: (choice: ShipChoice) => void;
-  /** How many clips go, of how many. */
-  readonly count: number;
-  readonly all: number;
-  readonly onOtherSides: () => void;
+  readonly onChoice: (choice: ShipChoice | null) => void;
+  /** Null where nothing has shipped yet. */
+  readonly isAsLastTime: boolean | null;
+  readonly clips: readonly ReadyClip[];
+  readonly chosen: readonly ReadyClip[];
+  /** Clips that are still measured. */
+  readonly open: number;
+  readonly shipments: readonly ShipmentRow[];
+  readonly isBusy: boolean;
   readonly onShip: () => void;
-  readonly progress: ShipProgress | null;
-  readonly outcome: ShipOutcome | null;
+  readonly onStop: (id: string) => void;
+  readonly onTakeBack: (id: string) => void;
 }
 
-/** What leaves: rate, files, and the act itself with its progress and outcome. */
-export function Shipment({ choice, onChoice, count, all, onOtherSides, onShip, progress, outcome }: Props) {
+/** What leaves, and how; what is promised of it; what shipped so far; and the act itself. */
+export function Shipment({ choice, onChoice, isAsLastTime, clips, chosen, open, shipments, isBusy, onShip, onStop, onTakeBack }: Props) {
+  const report = useShipmentReport(shipments.find(({ state }) => state === 'done')?.id ?? null);
+  const seconds = chosen.reduce((sum, { row }) => sum + (row.about?.figures.seconds ?? 0), 0);
+  const bytes = chosen.reduce((sum, { row }) => sum + (row.about?.keys.bytes ?? 0), 0);
+  const behind = clips.length - chosen.length - open;
   return (
     <Box
       component="aside"
       aria-label="Shipment"
-      sx={{ borderLeft: `1px solid ${chart('rule')}`, p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, overflow: 'auto' }}
+      sx={{ borderLeft: `1px solid ${chart('rule')}`, display: 'grid', gridTemplateRows: 'minmax(0, 1fr) auto', minHeight: 0 }}
     >
-      <Typography variant="h2">Shipment</Typography>
-      <TextField select label="Rate" value={choice.fps} onChange={(event) => onChoice({ ...choice, fps: Number(event.target.value) })}>
-        {RATES.map((value) => (
-          <MenuItem key={value} value={value}>
-            {value} frames a second
-          </MenuItem>
-        ))}
-      </TextField>
-      <RadioGroup
-        value={choice.oneFilePerClip ? 'each' : 'one'}
-        onChange={(_, value) => onChoice({ ...choice, oneFilePerClip: value === 'each' })}
-        aria-label="Files"
-      >
-        <FormControlLabel value="one" control={<Radio size="small" color="default" />} label="One GLB with all clips" />
-        <FormControlLabel value="each" control={<Radio size="small" color="default" />} label="One GLB for each clip" />
-      </RadioGroup>
-      <FormControlLabel
-        control={<Switch size="small" checked={choice.bvh} onChange={(_, bvh) => onChoice({ ...choice, bvh })} color="default" />}
-        label="BVH of each clip too"
-        sx={{ ml: -0.5, gap: 0.5 }}
-      />
-      <Typography variant="body2" color="text.secondary">
-        One root joint above the hips, keys on whole frames, a loop’s last key equal to its first, a skin in the file.
-      </Typography>
-      <Button
-        color="inherit"
-        sx={{ alignSelf: 'flex-start', ml: -1 }}
-        disabled={count === 0}
-        aria-label={`Make the other side of ${many(count)}`}
-        onClick={onOtherSides}
-      >
-        make the other side of {count === all ? 'all' : `these ${count}`}
-      </Button>
-      <Box sx={{ flex: 1 }} />
-      {progress && (
-        <Box role="status">
-          <Typography variant="body2" noWrap>
-            {progress.name ? `${progress.done + 1} of ${progress.of}: ${progress.name}` : 'Opening the takes'}
-          </Typography>
-          <LinearProgress
-            variant={progress.of > 1 ? 'determinate' : 'indeterminate'}
-            value={(100 * progress.done) / Math.max(1, progress.of)}
-            aria-label="Shipping"
-          />
+      <Box sx={{ p: 2, pb: 1, overflow: 'auto', display: 'flex', flexDirection: 'column', gap: 1.6 }}>
+        <Box>
+          <Box sx={{ display: 'flex', alignItems: 'baseline', justifyContent: 'space-between', mb: 0.8 }}>
+            <Typography variant="h2">Shipment</Typography>
+            {isAsLastTime !== null &&
+              (isAsLastTime ? (
+                <Typography sx={{ fontSize: 13.5, fontWeight: 700, color: chart('lampText') }}>as last time</Typography>
+              ) : (
+                <Small onClick={() => onChoice(null)}>as last time</Small>
+              ))}
+          </Box>
+          <ShipOptions choice={choice} onChoice={onChoice} clips={chosen} />
         </Box>
-      )}
-      {outcome && (
-        <Typography variant="body2" role={outcome.isProblem ? 'alert' : 'status'} sx={{ fontWeight: 500 }}>
-          {outcome.isProblem && '▲ '}
-          {outcome.text}
+        {report?.guarantees && <TripWires all={report.guarantees} />}
+        <ShipmentsSoFar shipments={shipments} onStop={onStop} onTakeBack={onTakeBack} />
+      </Box>
+      <Box sx={{ px: 2, py: 1.2, borderTop: `1px solid ${chart('rule')}` }}>
+        <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 1, fontSize: 14, mb: 0.8 }}>
+          <Box component="span" sx={{ fontWeight: 500, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+            {choice.glb}
+          </Box>
+          <Box component="span" sx={{ color: 'text.secondary', whiteSpace: 'nowrap' }}>
+            {many(chosen.length)}, {seconds.toFixed(1)} s, {(bytes / 1000).toFixed(0)} KB of keys
+          </Box>
+        </Box>
+        <Button
+          fullWidth
+          variant="contained"
+          size="large"
+          disabled={chosen.length === 0 || isBusy}
+          onClick={onShip}
+          sx={{ fontWeight: 700, py: 1.1 }}
+        >
+          Ship {many(chosen.length)}
+        </Button>
+        <Typography variant="body2" color="text.secondary" sx={{ textAlign: 'center', minHeight: 20, mt: 0.4 }}>
+          {open > 0
+            ? `${many(open)} still being measured`
+            : behind > 0
+              ? behind === 1
+                ? 'the other one stays behind'
+                : `the ${behind} others stay behind`
+              : ''}
         </Typography>
-      )}
-      <Button variant="contained" size="large" disabled={count === 0 || progress !== null} onClick={onShip} sx={{ fontWeight: 700 }}>
-        Ship {many(count)}
-      </Button>
+      </Box>
     </Box>
   );
 }

@@ -19,7 +19,7 @@ import { chart } from '@/controls/theme';
 import { TypedNumber } from '@/controls/TypedNumber';
 import { Commands } from '@/shell/Commands';
 import type { SetDoc } from '@/data/sets-store';
-import { keepFile } from '../keep-file';
+import { keepFile } from '@/data/keep-file';
 import { editSet } from '@/data/sets-store';
 import { editClips } from '../set-edits';
 import type { SetView } from '@/data/set-view';

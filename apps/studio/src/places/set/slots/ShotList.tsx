@@ -9,7 +9,7 @@ import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
 import type { SetDoc } from '@/data/sets-store';
-import { keepFile } from '../keep-file';
+import { keepFile } from '@/data/keep-file';
 import { changeShot, addShot, removeShot } from '@/data/shot-edits';
 import { Sketch } from '@/controls/Sketch';
 
