@@ -1,11 +1,11 @@
 import { execFileSync } from 'node:child_process';
-import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
 import { click, figure, openPage, shows, withCtrl } from './browser';
 import { addStep, makeClip, openClip, projectOf, savedStep, settles, settlesIn, unfold } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
-import { fileArrives, standsStill } from './waits';
+import { keepsIn, keptFile, shipClips } from './shipping';
+import { standsStill } from './waits';
 
 const tests = session();
 const url = () => tests.application.url;
@@ -339,19 +339,9 @@ test('what is bent, quickened, held and mirrored ships, and measures so from out
   await makeClip(url(), 'out-right', {}, [{ kind: 'mirror' }, ...steps.map((s) => (s.kind === 'path' ? { ...s, radius: -3 } : s))]);
   const { page, errors } = await openPage(tests.browser);
   const downloads = temporaryFolder();
-  await (await page.createCDPSession()).send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
-  // Tall enough for all rows.
-  await page.setViewport({ width: 1280, height: 1600 });
+  await keepsIn(page, downloads);
   await page.goto(`${url()}/gullmouth/ship`);
-  await page.waitForSelector('input[type=checkbox][aria-label="Ship out-left"]');
-  await page.evaluate(() => {
-    for (const box of document.querySelectorAll<HTMLInputElement>('input[type=checkbox][aria-label^="Ship "]'))
-      if (!/out-(left|right)/.test(box.getAttribute('aria-label') ?? '') && box.checked) box.click();
-  });
-  await click(page, 'button', 'Ship 2 clips');
-  await shows(page, /wick\.glb, [\d.]+ MB, is in your downloads/);
-  const file = join(downloads, 'wick.glb');
-  await fileArrives(file);
+  const file = keptFile(await shipClips(page, downloads, ['out-left', 'out-right']), 'wick.glb', downloads);
   const { clips } = JSON.parse(execFileSync('node', ['apps/cli/dist/lantern.mjs', 'measure', file, '--json'], { encoding: 'utf8' })) as {
     clips: { name: string; seconds: number; tick: number; slideCm: number; speedMps: number; turnDegS: number; seam: { poseCm: number } }[];
   };

@@ -1,12 +1,12 @@
 import { execFileSync } from 'node:child_process';
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { castGlb } from '@lantern/cast';
 import { fitTrouble, readCharacter, type FitReport } from '@lantern/motion';
 import { click, openPage, retype, shows } from './browser';
 import { unfold } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
+import { keepsIn, keptFile, shipClips } from './shipping';
 import { standsStill, until } from './waits';
 
 const tests = session();
@@ -36,7 +36,7 @@ const settles = <T>(ask: (data: Saved) => T | undefined | false): Promise<T> =>
 test('a take is fitted to Tallow: parts put right, arms turned, all of it undone and kept; a clip of it ships in her own skin', async () => {
   const { page, errors } = await openPage(tests.browser);
   const downloads = temporaryFolder();
-  await (await page.createCDPSession()).send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  await keepsIn(page, downloads);
   await page.goto(`${tests.application.url}/gullmouth/fit`);
   await click(page, 'radio', 'Tallow 1.50 m, 43 joints');
   await shows(page, 'Back1 … Back4 (4)');
@@ -113,17 +113,8 @@ test('a take is fitted to Tallow: parts put right, arms turned, all of it undone
   await page.waitForSelector('[aria-label="left hand kept"]');
   await click(page, 'button', 'Let the left hand go');
 
-  // Tall enough for all rows.
-  await page.setViewport({ width: 1280, height: 1300 });
   await page.goto(`${tests.application.url}/gullmouth/ship`);
-  await page.waitForSelector('input[type=checkbox][aria-label*="stroll-forward"]');
-  await page.evaluate(() => {
-    for (const box of document.querySelectorAll<HTMLInputElement>('input[type=checkbox][aria-label^="Ship "]'))
-      if (!/wick-walk-forward/.test(box.getAttribute('aria-label') ?? '') && box.checked) box.click();
-  });
-  await click(page, 'button', 'Ship 1 clip');
-  await shows(page, 'is in your downloads');
-  const file = join(downloads, readdirSync(downloads).find((name) => name.endsWith('.glb')) ?? '');
+  const file = keptFile(await shipClips(page, downloads, ['wick-walk-forward']), 'wick.glb', downloads);
   const own = readCharacter(await castGlb('tallow'), 'tallow');
   const shipped = readCharacter(readFileSync(file), 'shipped');
   expect(shipped.skeleton.joints.map(({ name }) => name)).toEqual(own.skeleton.joints.map(({ name }) => name));

@@ -1,13 +1,13 @@
 import { execFileSync } from 'node:child_process';
-import { readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { clipFigures, readGlb } from '@lantern/motion';
 import type { Page } from 'puppeteer-core';
 import { click, openPage, retype, shows, withCtrl } from './browser';
 import { projectOf } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
-import { fileArrives, until } from './waits';
+import { keepsIn, keptFile, shipClips } from './shipping';
+import { until } from './waits';
 
 const tests = session();
 const url = () => tests.application.url;
@@ -72,7 +72,7 @@ async function deckStandsStill(page: Page): Promise<void> {
 test('clips are dropped end to end, overlapped, lined up, repeated, raised, baked; the take is cut into a loop, shipped and measured', async () => {
   const { page, errors } = await openPage(tests.browser);
   const downloads = temporaryFolder();
-  await (await page.createCDPSession()).send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  await keepsIn(page, downloads);
   await page.goto(`${url()}/gullmouth/joins`);
   await click(page, 'button', 'New join');
   await shows(page, 'Nothing is joined yet');
@@ -179,10 +179,7 @@ test('clips are dropped end to end, overlapped, lined up, repeated, raised, bake
     'the clip of the baked take',
   );
   await page.goto(`${url()}/gullmouth/ship`);
-  await click(page, 'button', 'Ship 14 clips');
-  await shows(page, /wick\.glb, [\d.]+ MB, is in your downloads/);
-  const file = join(downloads, 'wick.glb');
-  await fileArrives(file);
+  const file = keptFile(await shipClips(page, downloads, [clip.name]), 'wick.glb', downloads);
   const shipped = (await readGlb(new Uint8Array(readFileSync(file)))).find(({ name }) => name === clip.name);
   const figures = shipped && clipFigures(shipped.clip);
   expect(figures?.tick).toBeLessThanOrEqual(1.2);
@@ -199,11 +196,9 @@ test('clips are dropped end to end, overlapped, lined up, repeated, raised, bake
     'the clip of the join',
   );
   await shows(page, 'it follows when a piece changes');
-  rmSync(file);
   await page.goto(`${url()}/gullmouth/ship`);
-  await click(page, 'button', 'Ship 15 clips');
-  await fileArrives(file);
-  const both = (await readGlb(new Uint8Array(readFileSync(file)))).find(({ name }) => name === within.name);
+  const again = await shipClips(page, downloads, [within.name]);
+  const both = (await readGlb(again['wick.glb'])).find(({ name }) => name === within.name);
   // Bake and join are the same motion.
   expect(both?.clip.motion.frames).toBe(shipped?.clip.motion.frames);
   expect(errors).toEqual([]);

@@ -1,6 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { readGlb, clipFigures } from '@lantern/motion';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { validateBytes } from 'gltf-validator';
@@ -8,7 +7,8 @@ import { click, figure, openPage, retype, shows } from './browser';
 import { foreignWalk } from './foreign';
 import { temporaryFolder } from './server';
 import { session } from './session';
-import { fileArrives, until } from './waits';
+import { keepsIn, keptFile, shipClips } from './shipping';
+import { until } from './waits';
 
 const tests = session({ empty: true });
 
@@ -34,7 +34,7 @@ const valueOf = (page: Page, name: string) =>
 test('from a foreign file to a GLB that an engine plays: drop, look, take the loop, change it, ship it', async () => {
   const { page, errors } = await openPage(tests.browser);
   const downloads = temporaryFolder();
-  await (await page.createCDPSession()).send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  await keepsIn(page, downloads);
   await page.goto(tests.application.url);
   await shows(page, 'No takes yet');
 
@@ -143,12 +143,9 @@ test('from a foreign file to a GLB that an engine plays: drop, look, take the lo
 
   // Ship it, and load it elsewhere.
   await click(page, 'link', 'Ship 1');
-  await shows(page, /drentel[\s\S]*m\/s/);
-  await click(page, 'button', 'Ship 1 clip');
-  await shows(page, /wick\.glb, [\d.]+ MB, is in your downloads/);
-  const file = join(downloads, 'wick.glb');
-  await fileArrives(file);
-  expect(readdirSync(downloads)).toEqual(['wick.glb']);
+  const files = await shipClips(page, downloads, ['drentel']);
+  expect(Object.keys(files)).toEqual(['wick.glb', 'report.json']);
+  const file = keptFile(files, 'wick.glb', downloads);
   const loaded = JSON.parse(execFileSync('node', ['e2e/loaders/with-three.mjs', file], { maxBuffer: 1e8, encoding: 'utf8' }));
   expect(loaded).toMatchObject({ bones: 22, clips: [{ name: 'drentel' }] });
   const { poses } = loaded.clips[0];

@@ -171,15 +171,10 @@ function ClipCell({ clip, project }: { clip: ReadyClip; project: string }) {
   const loops = row.about?.figures.loop;
   return (
     <Box sx={{ alignSelf: 'flex-start', minWidth: 0, width: '100%', lineHeight: 1.2, pt: 0.3 }}>
-      <Words
-        component={Link}
-        href={placeOf(project, clip)}
-        underline="hover"
-        color="textPrimary"
-        noWrap
-        sx={{ fontWeight: 500, display: 'block' }}
-      >
-        {name}
+      <Box sx={{ display: 'flex', alignItems: 'baseline', minWidth: 0 }}>
+        <Words component={Link} href={placeOf(project, clip)} underline="hover" color="textPrimary" noWrap sx={{ fontWeight: 500 }}>
+          {name}
+        </Words>
         {row.since === 'changed' || row.since === 'new' ? (
           <Tooltip title={row.since === 'new' ? 'New since it last shipped' : `Since it last shipped: ${row.why.join(', ')}`}>
             <Box
@@ -191,7 +186,7 @@ function ClipCell({ clip, project }: { clip: ReadyClip; project: string }) {
             </Box>
           </Tooltip>
         ) : null}
-      </Words>
+      </Box>
       <Typography component="div" noWrap sx={{ fontSize: 12.5, color: 'text.secondary', lineHeight: 1.2 }}>
         {who}, {row.kind === 'join' ? 'join' : loops === undefined ? '…' : loops ? 'loop' : 'once'}
       </Typography>

@@ -33,7 +33,7 @@ export const READY_COLUMNS: readonly ReadyColumn[] = [
     means: 'How long it lasts',
     unit: 's',
     digits: 2,
-    width: 56,
+    width: 62,
     bound: bound('seconds', 's', 1, { most: 3600, step: 1 }),
   },
   {
