@@ -120,7 +120,7 @@ test('a recipe is changed by its cards, seen on the stage, shipped one file each
 
   await page.goto(`${tests.application.url}/gullmouth/ship`);
   await click(page, 'radio', 'one each');
-  const files = await shipClips(page, downloads, ['stroll-forward', 'jog-forward']);
+  const files = await shipClips(page, downloads, ['stroll-forward', 'jog-arc-left']);
   expect(Object.keys(files)).toContain('stroll-forward.glb');
   expect(Object.keys(files)).not.toContain('wick-rounds-01.glb');
   const report = JSON.parse(new TextDecoder().decode(files['report.json']));

@@ -6,6 +6,7 @@ import {
   make as makeProject,
   oddities,
   parseProject,
+  takeOverridesSchema,
   whyWritten,
   type ContentOf,
   type MadeFile,
@@ -106,8 +107,8 @@ function contentOf({ takes, characters }: Project, hashes: ReadonlyMap<string, s
     take(id) {
       const found = takes.find((own) => own.id === id);
       if (!found) return id;
-      const { id: _id, file, skeleton, markers: _markers, ...reading } = found;
-      return JSON.stringify([hash(file), hash(skeleton), reading]);
+      const { file, skeleton, animation } = found;
+      return JSON.stringify([hash(file), hash(skeleton), animation, takeOverridesSchema.parse(found)]);
     },
     character: (id) => hash(characters.find((own) => own.id === id)?.file) ?? id,
   };

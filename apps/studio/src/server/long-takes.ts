@@ -21,6 +21,7 @@ import { eq } from 'drizzle-orm';
 import { stepOf } from './cuts';
 import type { Database } from './database';
 import { pathOf } from './path-of';
+import { pieceWriter, takePieces } from './pieces';
 import { takeChunks, takeOverviews, takes, type OverviewAbout } from './schema';
 import {
   firstOverrides,
@@ -60,8 +61,10 @@ export async function importStream(
   try {
     const stored = await database.transaction(async (transaction) => {
       const writer = chunkWriter(transaction, { id, project, file, name: bareName(file) });
+      const pieces = pieceWriter(transaction, `take ${id}`);
       for await (const part of parts) {
         hash.update(part);
+        await pieces.write(part);
         await writer.store(stream.push(part), false);
       }
       const { motions, warnings } = stream.end();
@@ -74,6 +77,7 @@ export async function importStream(
         heldName = held;
         throw duplicate;
       }
+      await pieces.keep(takePieces(own));
       const take = { name: bareName(file), format: 'bvh' as const, motion: joinMotions(measured), warnings };
       const plain = describeTake(take);
       const overrides = await firstOverrides(transaction, project, plain.passport);

@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from './database';
 import { filePieces } from './schema';
 
@@ -7,6 +7,8 @@ const PIECE = 4_000_000;
 
 /** What a character's file is called among the pieces. */
 export const characterPieces = (project: string, hash: string): string => `character ${project} ${hash}`;
+/** What the file that a take came in is called among the pieces. */
+export const takePieces = (hash: string): string => `take ${hash}`;
 /** What the file of a fitted take is called among the pieces. */
 export const fitPieces = (job: string): string => `fit ${job}`;
 
@@ -17,6 +19,37 @@ export async function writePieces(transaction: Pick<Database, 'insert' | 'delete
     const piece = Buffer.from(bytes.buffer, bytes.byteOffset + index * PIECE, Math.min(PIECE, bytes.length - index * PIECE));
     await transaction.insert(filePieces).values({ file, index, bytes: piece });
   }
+}
+
+/** Whether a file is stored. */
+export async function hasPieces(database: Pick<Database, 'select'>, file: string): Promise<boolean> {
+  const [held] = await database
+    .select({ file: filePieces.file })
+    .from(filePieces)
+    .where(and(eq(filePieces.file, file), eq(filePieces.index, 0)));
+  return held !== undefined;
+}
+
+/** Stores a file as it comes, a piece at a time, under a name for now; `keep` gives it its own, unless one is there under that already. */
+export function pieceWriter(transaction: Pick<Database, 'insert' | 'update' | 'delete' | 'select'>, unnamed: string) {
+  let [index, held] = [0, 0];
+  let parts: Uint8Array[] = [];
+  const flush = async () => {
+    await transaction.insert(filePieces).values({ file: unnamed, index: index++, bytes: Buffer.concat(parts) });
+    [parts, held] = [[], 0];
+  };
+  return {
+    async write(part: Uint8Array): Promise<void> {
+      parts.push(part);
+      held += part.length;
+      if (held >= PIECE) await flush();
+    },
+    async keep(file: string): Promise<void> {
+      if (held > 0) await flush();
+      if (await hasPieces(transaction, file)) await transaction.delete(filePieces).where(eq(filePieces.file, unnamed));
+      else await transaction.update(filePieces).set({ file }).where(eq(filePieces.file, unnamed));
+    },
+  };
 }
 
 /** A stored file, or null when there is none of the name. */

@@ -23,6 +23,7 @@ import { moveCuts, stepOf } from './cuts';
 import type { Database } from './database';
 import { merged } from './merge';
 import { pathOf } from './path-of';
+import { hasPieces, takePieces, writePieces } from './pieces';
 import { projects, repairs, skeletonFiles, takeChunks, takes } from './schema';
 
 /** Reading a file is about this share of bringing it in; the rest is measuring and storing its takes. */
@@ -78,6 +79,8 @@ export async function importFile(
     if (typeof stored === 'string') result.duplicates.push(stored);
     else result.takes.push(stored);
   }
+  // The file itself is kept, so that a project can leave with its takes as they came.
+  if (result.takes.length > 0 && !(await hasPieces(database, takePieces(hash)))) await writePieces(database, takePieces(hash), bytes);
   return result;
 }
 
@@ -194,7 +197,7 @@ export async function readChunk(database: Database, id: string, index: number): 
 }
 
 /** The take as it came in, read back from its chunks. */
-async function readStored(database: Reading, row: TakeRow, chunks = Infinity): Promise<Take> {
+export async function readStored(database: Reading, row: TakeRow, chunks = Infinity): Promise<Take> {
   const bytes = await readMotionBytes(database, row.id, chunks);
   if (!bytes) throw new InputError('missing', 'The take has no motion.');
   const rows = new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));

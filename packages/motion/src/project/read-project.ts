@@ -5,6 +5,7 @@ import { readAsf } from '../formats/asf';
 import { readTake } from '../formats/read-take';
 import type { Motion } from '../model/motion';
 import { describeTake } from '../passport/describe-take';
+import { takeOverridesSchema } from '../passport/overrides';
 import type { Project } from './schema';
 
 /** A take in metres, as clips are cut from it, with what was odd about it. */
@@ -30,7 +31,8 @@ export interface ReadProject {
  */
 export async function readProject(project: Project, readFile: (file: string) => Promise<Uint8Array>): Promise<ReadProject> {
   const takes = new Map<string, PreparedTake | InputError>();
-  for (const { id, file, animation, skeleton, ...overrides } of project.takes) {
+  for (const { id, file, animation, skeleton, ...rest } of project.takes) {
+    const overrides = takeOverridesSchema.parse(rest);
     const read = async (): Promise<PreparedTake> => {
       const skeletons = skeleton === undefined ? [] : [readAsf(await readFile(skeleton), skeleton)];
       const described = describeTake(readTake(await readFile(file), file, { skeletons }, animation), overrides);

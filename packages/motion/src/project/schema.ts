@@ -6,7 +6,7 @@ import { fieldSchema } from '../set/field-schema';
 import { setSchema } from '../set/schema';
 import { clipInputSchema } from '../recipe/clip-document';
 import { shipSchema } from '../ship/options';
-import { markerSchema } from './take-extras';
+import { markerSchema, takePatchSchema } from './take-extras';
 
 const id = z.string().min(1).max(200);
 const rate = z.number().min(1).max(1000);
@@ -22,6 +22,12 @@ const MOST_CLIPS = 5000;
 export const projectSchema = z.object({
   oldLantern: z.literal(1),
   fps: rate.default(60),
+  /** What the application knows of the project beside what it makes. */
+  name: z.string().trim().min(1).max(200).optional(),
+  character: z.string().max(200).optional(),
+  namePattern: z.string().trim().min(1).max(200).optional(),
+  fitTo: z.string().max(200).optional(),
+  settlesFloor: z.boolean().optional(),
   takes: z
     .array(
       z.object({
@@ -33,6 +39,11 @@ export const projectSchema = z.object({
         skeleton: fileName.optional(),
         /** Named instants, frames of the take; those within a clip go out with it. */
         markers: z.array(markerSchema).max(1000).optional(),
+        /** What stands beside it in the application. */
+        tags: takePatchSchema.shape.tags,
+        notes: takePatchSchema.shape.notes,
+        star: takePatchSchema.shape.star,
+        props: takePatchSchema.shape.props,
         ...takeOverridesSchema.shape,
       }),
     )

@@ -17,8 +17,8 @@ import { validateGlb } from '@lantern/unpack';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../database';
 import { log } from '../log';
-import { readPieces, writePieces } from '../pieces';
-import { filePieces, madeClips, shipmentClips, shipmentFiles, shipments } from '../schema';
+import { hasPieces, readPieces, writePieces } from '../pieces';
+import { madeClips, shipmentClips, shipmentFiles, shipments } from '../schema';
 import { toLog } from '../trouble';
 import { contentIn, type OpenDocument } from './document';
 import { castOf, readDocument } from './make-clip';
@@ -142,11 +142,7 @@ async function keepFile(
 ): Promise<{ path: string; hash: string; bytes: number }> {
   const hash = createHash('sha256').update(bytes).digest('hex');
   await database.transaction(async (transaction) => {
-    const [held] = await transaction
-      .select({ file: filePieces.file })
-      .from(filePieces)
-      .where(and(eq(filePieces.file, madePieces(hash)), eq(filePieces.index, 0)));
-    if (!held) await writePieces(transaction, madePieces(hash), bytes);
+    if (!(await hasPieces(transaction, madePieces(hash)))) await writePieces(transaction, madePieces(hash), bytes);
     await transaction.insert(shipmentFiles).values({ shipment, index, path, hash, bytes: bytes.length });
   });
   return { path, hash, bytes: bytes.length };
