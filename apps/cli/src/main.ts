@@ -13,6 +13,7 @@ import { drive } from './drive';
 import { field } from './field';
 import { measure } from './measure';
 import { set } from './set';
+import { watch } from './watch';
 
 /** Exit codes of every command: done, our fault, wrong use, bad input. */
 const EXIT = { done: 0, ours: 1, use: 2, input: 3 } as const;
@@ -50,6 +51,13 @@ function program(): Command {
     .action(async (project: string, options: Parameters<typeof make>[1]) => {
       if (!(await make(project, options))) process.exitCode = EXIT.input;
     });
+  command('watch', 'brings in what appears in a folder, and ships again what that changes')
+    .argument('<folder>')
+    .requiredOption('--project <file>', 'the project file, which is kept up to date')
+    .requiredOption('--out <dir>', 'the folder to ship to')
+    .option('--once', 'look once, and end')
+    .option('--allow-outside', 'files of the project may lie outside of its folder')
+    .action(watch);
   command('set', 'coverage, ends and contract of a set')
     .argument('<project>')
     .option('--set <name>', 'which of its sets; the first unless named')

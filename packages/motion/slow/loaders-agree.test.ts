@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { capture } from '@lantern/capture';
 import { castGlb } from '@lantern/cast';
-import { findLoops, groundwork, makeClips, parseProject, readCharacter, type ShipOptionsInput } from '@lantern/motion';
+import { findLoops, groundwork, makeClips, parseProject, readCharacter, type Character, type ShipOptionsInput } from '@lantern/motion';
 import { readShippedPlaces } from '../tests/shipped-places';
 
 type Library = 'three' | 'babylon' | 'assimp';
@@ -32,7 +32,7 @@ async function shipped(ship: ShipOptionsInput, who: 'tallow' | null) {
   const project = parseProject(
     JSON.stringify({ oldLantern: 1, takes: Object.keys(takes).map((id) => ({ id, file: `${id}.bvh` })), characters, clips, ship }),
   );
-  const cast = new Map(who ? [[who, readCharacter(await castGlb(who), who)] as const] : []);
+  const cast = new Map<string, Character>(who ? [[who, readCharacter(await castGlb(who), who)]] : []);
   const { files, report } = await makeClips(project, (id) => ({ motion: takes[id], warnings: [] }), cast);
   expect(report.guarantees?.filter(({ ok }) => !ok)).toEqual([]);
   const names = cast.get(who ?? '')?.skeleton.joints ?? takes.walk.skeleton.joints;

@@ -98,7 +98,7 @@ export { travelTraces, type TravelTraces } from './measure/travel-traces';
 export { NAME_PATTERN, nameByPattern, tagsOf, tagsOfCut, type ClipTags } from './find/clip-names';
 export { features, type Features } from './find/features';
 export { findLoops, type LoopCandidate, type LoopSearch } from './find/loops';
-export { matchTakes, type PlacedSpan } from './find/match-takes';
+export { matchTakes, type PlacedSpan, type TakeMatch } from './find/match-takes';
 export { proposals, type Proposal } from './find/proposals';
 export { nearestPair, partnersOf, recurrence } from './find/recurrence';
 export { motionPair, pairMap, type MotionPair } from './find/pair-map';
