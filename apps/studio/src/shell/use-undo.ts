@@ -9,7 +9,7 @@ import { useFitEdits } from '@/data/fits';
 import { useSets } from '@/data/sets-store';
 import { useTakeEdits, useTakeHistory } from '@/data/take-edits';
 
-/** Undo and redo of the place one is in: takes have their history in Takes, fits in Fit, joins in Joins, sets and clips together in Set, clips have theirs everywhere else. */
+/** Undo and redo of the place one is in: takes have their history in Takes, fits in Fit, joins in Joins, sets and clips together in Set and Ship, clips have theirs everywhere else. */
 export function useUndo(): { undo: () => void; redo: () => void; canUndo: boolean; canRedo: boolean } {
   const { id } = useProjectInfo();
   const path = usePathname();
@@ -21,7 +21,8 @@ export function useUndo(): { undo: () => void; redo: () => void; canUndo: boolea
   const future = useTakeHistory((state) => (state.project === id ? state.future.length : 0));
   const inJoins = path.startsWith(`/${id}/joins`);
   const history = inJoins ? useJoins.temporal : useClips.temporal;
-  const inSet = path.startsWith(`/${id}/set`);
+  // Bounds of sets are changed in Ship, and clips are in both.
+  const inSet = ['set', 'ship'].some((place) => path.startsWith(`/${id}/${place}`));
   const setUndos = useStore(useSets.temporal, (state) => state.pastStates.length);
   const setRedos = useStore(useSets.temporal, (state) => state.futureStates.length);
   const undos = useStore(history, (state: { pastStates: unknown[] }) => state.pastStates.length);
