@@ -14,9 +14,11 @@ import type {
   Passport,
   RecipeStep,
   Report,
+  ShipOptions,
   Skeleton,
   StageProp,
   TakeOverrides,
+  WrittenFile,
 } from '@lantern/motion';
 import { sql } from 'drizzle-orm';
 import {
@@ -334,7 +336,11 @@ export const shipments = pgTable(
     state: text('state').$type<ShipmentState>().notNull().default('making'),
     beat: timestamp('beat', { withTimezone: true }),
     tries: integer('tries').notNull().default(0),
+    /** How it ships. */
+    ship: jsonb('ship').$type<ShipOptions>().notNull(),
     report: jsonb('report').$type<Report>(),
+    /** What of the report the list shows, which is asked for again and again. */
+    listed: jsonb('listed').$type<{ readonly written: readonly WrittenFile[]; readonly failed: number }>(),
     message: text('message').notNull().default(''),
     created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
     finished: timestamp('finished', { withTimezone: true }),

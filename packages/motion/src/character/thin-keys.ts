@@ -50,7 +50,7 @@ export interface Thinned {
   /** Joints whose rotations are written as 16-bit numbers. */
   readonly quantised: ReadonlySet<number>;
   /** How much each frame of a track counts where slopes are chosen, and every half-way between two; none where keys are joined straight. */
-  readonly weights: ReadonlyMap<TrackName, Float64Array>;
+  readonly weights: ReadonlyMap<TrackName, Float32Array>;
   /** How far it is from what it was, at the worst of its frames. */
   readonly worst: ThinError;
   /** The same half-way between frames, metres, where keys are joined smoothly; straight ones are there no nearer than with a key on every frame. */
@@ -115,7 +115,9 @@ function chosen(
   const tracks = tracksOf(clip);
   const tolerance = new Map(tracks.map((track) => [track.name, tolerances(clip.motion, bounds, reach, track)]));
   const weights = new Map(
-    joining === 'straight' ? [] : [...tolerance].map(([name, all]) => [name, all.map((least) => 1 / (least * least))] as const),
+    joining === 'straight'
+      ? []
+      : [...tolerance].map(([name, all]) => [name, Float32Array.from(all, (least) => 1 / (least * least))] as const),
   );
   const known = new Map<string, Stretch>();
   const stretchOf = (track: Track, a: number, b: number): Stretch | null => {

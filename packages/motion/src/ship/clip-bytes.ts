@@ -114,7 +114,7 @@ export function clipFromBytes(bytes: Uint8Array, ways: Ways): ShippedClip {
   if (head.thinned) {
     const { names, weighed, quantised, ...told } = head.thinned;
     const keys = new Map(names.map((name) => [name, lists[next++] as Int32Array]));
-    const weights = new Map(weighed.map((name) => [name, f8()]));
+    const weights = new Map(weighed.map((name) => [name, f4()]));
     const written = writtenClip(clip, ways);
     rememberThinned(written, { ...told, keys, weights, quantised: new Set(quantised), isRound: (name) => isRound(written, name) });
   }

@@ -79,7 +79,7 @@ export async function packClaimed(
     });
     await database
       .update(shipments)
-      .set({ state: 'done', report, finished: new Date() })
+      .set({ state: 'done', report, listed: { written: report.written ?? [], failed: failed.length }, finished: new Date() })
       .where(and(eq(shipments.id, id), eq(shipments.state, 'packing')));
   } catch (error) {
     if (error instanceof Stopped) return;

@@ -45,9 +45,9 @@ export async function startShipment(
   await askForClips(database, queue, project, document, keys, true);
   const id = randomUUID();
   await database.transaction(async (transaction) => {
-    const { hash, parsed: _parsed, ...kept } = document;
+    const { hash, parsed, ...kept } = document;
     await transaction.insert(shipDocuments).values({ hash, project, document: kept }).onConflictDoNothing();
-    await transaction.insert(shipments).values({ id, project, document: hash });
+    await transaction.insert(shipments).values({ id, project, document: hash, ship: parsed.ship });
     for (let i = 0; i < keys.length; i += 500)
       await transaction
         .insert(shipmentClips)
@@ -60,13 +60,20 @@ export async function startShipment(
 /** All shipments of a project, the newest first; those that were taken back are left out. */
 export async function listShipments(database: Database, project: string, most = 50): Promise<ListedShipment[]> {
   const rows = await database
-    .select()
+    .select({
+      id: shipments.id,
+      state: shipments.state,
+      created: shipments.created,
+      finished: shipments.finished,
+      ship: shipments.ship,
+      listed: shipments.listed,
+      message: shipments.message,
+    })
     .from(shipments)
-    .innerJoin(shipDocuments, eq(shipDocuments.hash, shipments.document))
     .where(and(eq(shipments.project, project), isNull(shipments.removed)))
     .orderBy(desc(shipments.created))
     .limit(most);
-  const ids = rows.map(({ shipments: own }) => own.id);
+  const ids = rows.map(({ id }) => id);
   if (ids.length === 0) return [];
   const files = await database.select().from(shipmentFiles).where(inArray(shipmentFiles.shipment, ids)).orderBy(asc(shipmentFiles.index));
   const counts = await database
@@ -80,20 +87,15 @@ export async function listShipments(database: Database, project: string, most = 
     .leftJoin(madeClips, eq(madeClips.key, shipmentClips.key))
     .where(inArray(shipmentClips.shipment, ids))
     .groupBy(shipmentClips.shipment);
-  return rows.map(({ shipments: own, ship_documents: { document } }): ListedShipment => {
+  return rows.map(({ listed, ...own }): ListedShipment => {
     const count = counts.find(({ shipment }) => shipment === own.id);
     return {
-      id: own.id,
-      state: own.state,
-      created: own.created,
-      finished: own.finished,
+      ...own,
       done: count?.done ?? 0,
       of: count?.of ?? 0,
-      failed: own.report?.failed.length ?? count?.failed ?? 0,
-      ship: openDocument(document).parsed.ship,
+      failed: listed?.failed ?? count?.failed ?? 0,
       files: files.filter(({ shipment }) => shipment === own.id).map(({ path, bytes, hash }) => ({ path, bytes, hash })),
-      written: own.report?.written ?? [],
-      message: own.message,
+      written: listed?.written ?? [],
     };
   });
 }
