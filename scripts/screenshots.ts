@@ -84,11 +84,14 @@ await click(page, 'button', 'Pause');
 await settle(2500);
 await page.screenshot({ path: `${folder}/drive.png` });
 await page.goto(`${address}/gullmouth/ship`);
-await shows(page, /stroll-forward[\s\S]*m\/s/);
+await shows(page, /\d+ of \d+ are ready/);
+await page.waitForFunction(() => !document.body.innerText.includes('still being measured'));
+await page.locator('::-p-aria([role="button"][name*="Ship "][name*=" clips"])').click();
+await shows(page, 'none touched');
 await settle(800);
 await page.screenshot({ path: `${folder}/ship.png` });
 
-await page.locator('::-p-text(stroll-forward)').click();
+await page.locator('[role=row][aria-label="stroll-forward"] a').click();
 await shows(page, /best of \d+/);
 await settle(2500);
 await page.mouse.click(470, 650);

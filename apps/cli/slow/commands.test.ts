@@ -200,7 +200,7 @@ test('make writes what measure reads: a loop without a tick at the speed of the 
   );
   expect((await lantern('make', at('p.json'), '--out', at('out'))).code).toBe(0);
   const report = JSON.parse(await readFile(at('out/report.json'), 'utf8'));
-  for (const file of ['out/set.glb', 'out/stroll.bvh']) {
+  for (const file of ['out/set.glb', 'out/clips/stroll.bvh']) {
     const { clips } = JSON.parse((await lantern('measure', at(file), '--json')).out);
     expect(clips).toHaveLength(1);
     expect(clips[0]).toMatchObject({ name: 'stroll', loop: true, inPlace: false, fps: 60 });

@@ -125,10 +125,10 @@ describe('a project file with characters', () => {
 
   test('is made into a file for each character, with its own skin', async () => {
     const { files, report } = await make(project(), read);
-    expect(files.map(({ path }) => path)).toEqual(['set-tallow.glb', 'set-wick.glb']);
+    expect(files.map(({ path }) => path)).toEqual(['tallow/set.glb', 'wick/set.glb']);
     expect(report.clips.map(({ character, file }) => [character, file])).toEqual([
-      ['tallow', 'set-tallow.glb'],
-      ['wick', 'set-wick.glb'],
+      ['tallow', 'tallow/set.glb'],
+      ['wick', 'wick/set.glb'],
     ]);
     expect(readCharacter(files[0].bytes, 'again').statureM).toBeCloseTo(1.5, 2);
     // The other is not held once its loop is closed.

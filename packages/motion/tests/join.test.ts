@@ -297,15 +297,15 @@ describe('a join in a project', () => {
     expect(report.failed).toEqual([]);
     const of = Object.fromEntries([...report.clips, ...(report.joins ?? [])].map(({ name, file }) => [name, file]));
     expect(of).toEqual({
-      stroll: 'set-wick.glb',
-      end: 'set-wick.glb',
-      'end-again': 'set-wick.glb',
-      round: 'set-wick.glb',
-      twice: 'set-wick.glb',
+      stroll: 'wick/set.glb',
+      end: 'wick/set.glb',
+      'end-again': 'wick/set.glb',
+      round: 'wick/set.glb',
+      twice: 'wick/set.glb',
       nobodys: 'set.glb',
     });
     expect(report.clips.map(({ character }) => character)).toEqual(['wick', 'wick', 'wick', undefined]);
-    expect(files.map(({ path }) => path).sort()).toEqual(['set-wick.glb', 'set.glb']);
+    expect(files.map(({ path }) => path).sort()).toEqual(['set.glb', 'wick/set.glb']);
   });
 
   test('that goes round, or whose pieces are not there, fails by itself with a sentence', async () => {
