@@ -12,10 +12,9 @@ function fewer(script: ScriptName, faults: number): number {
 }
 
 test.each<ScriptName>(['walk', 'jog', 'hush', 'turn', 'start-stop', 'hop', 'idle', 'sideways'])(
-  // Half-way between frames they hold the bound too, which takes a few more of them.
-  'a clean %s has nearly five times fewer keys',
+  'a clean %s has five times fewer keys',
   (script) => {
-    expect(fewer(script, 0)).toBeGreaterThan(4.7);
+    expect(fewer(script, 0)).toBeGreaterThan(5);
   },
 );
 

@@ -18,9 +18,6 @@ import {
 /** A clip of somebody, with his body settled. */
 const clipOf = (motion: Motion, from: number, to: number): Clip => recipeRunner(motion)({ from, to, steps: [] });
 
-/** Times fewer keys than one on every frame, at thirty a second. */
-const LEAST = 2;
-
 /** Laws of layers, clearance and thinning that hold on whoever it is. */
 function hold(clip: Clip): void {
   const body = bodyOf(clip.motion);
@@ -42,11 +39,15 @@ function hold(clip: Clip): void {
   expect(handSlides(applyStep(clip, lock), lock, clip)[0].slideCm).toBeLessThan(0.02);
   const clearance = stepSchema.parse({ kind: 'clearance' });
   expect(reportOf(clearance, clip, applyStep(clip, clearance))?.after).toBeLessThan(0.5);
-  // What trembles needs its keys: it is cleaned first.
   const calm = applyStep(clip, stepSchema.parse({ kind: 'clean' }));
-  const { worst, kept, dense } = thinKeys(calm, clipContacts(calm));
-  expect(worst.metres).toBeLessThan(0.0005);
-  expect(dense / kept).toBeGreaterThan(LEAST);
+  const thinned = thinKeys(calm, clipContacts(calm));
+  expect(thinned.joining).toBe('smooth');
+  expect(thinned.worst.metres).toBeLessThan(0.0005);
+  expect(thinned.dense / thinned.kept).toBeGreaterThan(3);
+  // A curve's key is as large as three straight ones: of what trembles, too, what is written is never more than a key on every frame.
+  const rough = thinKeys(clip, clipContacts(clip));
+  expect(rough.worst.metres).toBeLessThan(0.0005);
+  expect(rough.kept * (rough.joining === 'smooth' ? 3 : 1)).toBeLessThan(rough.dense);
 }
 
 test.each(zoo().map((member) => [member.name, member] as const))(

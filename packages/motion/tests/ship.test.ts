@@ -359,6 +359,10 @@ test('why something is written again is said: a step, a cut, what it is cut from
   const now = { clips: [clip('a'), clip('b', { shipping: { fps: 30 } }), clip('d')] };
   expect(whyWritten('set.glb', now, before)).toEqual(['b: how it is shipped', 'd is new', 'c is gone']);
   expect(whyWritten('clips/b.bvh', now, before)).toEqual(['b: how it is shipped']);
+  // One name is the end of another: each file is of its own clip.
+  const [old, fresh] = [{ clips: [clip('walk'), clip('slow-walk')] }, { clips: [clip('walk', { cut: [0, 9] }), clip('slow-walk')] }];
+  expect(whyWritten('clips/slow-walk.bvh', fresh, old)).toEqual(['the program writes it otherwise']);
+  expect(whyWritten('clips/walk.bvh', fresh, old)).toEqual(['walk: its cut']);
   expect(whyWritten('set.lantern.json', before, before)).toEqual(['the set, its fields or its graph']);
 });
 

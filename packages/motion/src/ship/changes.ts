@@ -32,12 +32,12 @@ export function whyWritten(path: string, now: Made, before: Made | null): string
 }
 
 /** The clips and joins that a file is made of, and what they are made from. */
-function clipsOf(path: string, { clips, joins = [] }: Made): Map<string, ClipInputs | undefined> {
+function clipsOf(path: string, { clips, joins = [], ship }: Made): Map<string, ClipInputs | undefined> {
   const folder = (file: string) => file.replace(/[^/]*$/, '');
   const all = [...clips, ...joins];
   const beside = /^(.*)clips\/([^/]*?)(\.travel\.csv|\.bvh)$/.exec(path);
   const isOf = ({ name, file }: (typeof all)[number]): boolean => {
-    if (beside) return folder(file) === beside[1] && (beside[2] === name || beside[2].endsWith(name));
+    if (beside) return folder(file) === beside[1] && beside[2] === `${ship?.prefix ?? ''}${name}`;
     return path.endsWith('.json') ? folder(file) === folder(path) : file === path;
   };
   return new Map(all.filter(isOf).map(({ name, inputs }) => [name, inputs]));
