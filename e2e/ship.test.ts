@@ -1,8 +1,9 @@
-import { parseProject, type Report } from '@lantern/motion';
+import { parseProject, readGlb, type Report } from '@lantern/motion';
 import { unzipSync } from 'fflate';
 import { click, openPage, retype, shows } from './browser';
+import { temporaryFolder } from './server';
 import { session } from './session';
-import { allMeasured } from './shipping';
+import { allMeasured, keepsIn, shipClips } from './shipping';
 import { until } from './waits';
 
 const tests = session();
@@ -10,21 +11,58 @@ const url = () => tests.application.url;
 const desk = () => `${url()}/gullmouth/ship`;
 
 interface Listed {
-  shipments: { id: string; state: string; done: number; of: number }[];
+  shipments: { id: string; state: string; done: number; of: number; written: { path: string; state: string; why: string[] }[] }[];
 }
 const shipments = async () => ((await (await fetch(`${url()}/api/projects/gullmouth/shipments`)).json()) as Listed).shipments;
 
-test('a set is judged, the worst first; a bound that is let out makes clips ready, and is kept', async () => {
+test('a set is judged, shipped and kept; a change is the only thing written again, and the two are compared', async () => {
   const { page, errors } = await openPage(tests.browser);
+  const downloads = temporaryFolder();
+  await keepsIn(page, downloads);
   await page.goto(desk());
   await allMeasured(page);
-  // Worst first, with what to do; a bound that is let out makes a clip ready.
+  // Worst first, with what to do; a bound that is let out makes a clip ready, and undo takes that back.
   await shows(page, /It stands [\d.]+ cm from the home pose\. Let its ends meet home\./);
   const ready = () => page.$eval('h1', (head) => Number(/^\d+/.exec(head.textContent ?? '')?.[0]));
   const before = await ready();
   await retype(page, 'Bound of off home', '30');
   await until(async () => (await ready()) > before, 'a clip that is ready now');
   await shows(page, 'all saved');
+  await click(page, 'button', 'Undo');
+  await until(async () => (await ready()) === before, 'the bound as it was');
+
+  await click(page, 'switch', 'CSV of travel');
+  const first = await shipClips(page, downloads, ['stroll-forward', 'jog-forward']);
+  expect(Object.keys(first)).toEqual([
+    ...['wick.glb', 'clips/stroll-forward.travel.csv', 'clips/jog-forward.travel.csv', 'wick.lantern.json', 'report.json'],
+  ]);
+  expect((await readGlb(first['wick.glb'])).map(({ name }) => name)).toEqual(['stroll-forward', 'jog-forward']);
+  await shows(page, 'none touched');
+  await shows(page, /2 clips, [\d.]+ MB\. The first\./);
+
+  // Time goes quicker in one of them, from its row.
+  await click(page, 'button', 'More for jog-forward');
+  await click(page, 'menuitem', 'Let time go slower or quicker …');
+  await retype(page, 'How quickly time goes', '110');
+  await click(page, 'button', 'Set the time');
+  await shows(page, 'all saved');
+  await page.waitForSelector('[role=row][aria-label="jog-forward"] [aria-label="changed"]');
+  const second = await shipClips(page, downloads, ['stroll-forward', 'jog-forward']);
+  const [newest] = await shipments();
+  const states = Object.fromEntries(newest.written.map((own) => [own.path, own]));
+  expect(states['clips/stroll-forward.travel.csv'].state).toBe('same');
+  expect(states['clips/jog-forward.travel.csv'].state).toBe('changed');
+  expect(states['wick.glb'].why).toEqual(['jog-forward: the step “retime” came in']);
+  const speed = (files: Record<string, Uint8Array>) =>
+    (JSON.parse(Buffer.from(files['report.json']).toString()) as Report).clips.find(({ name }) => name === 'jog-forward')?.speedMps ?? 0;
+  expect(speed(second) / speed(first)).toBeCloseTo(1.1, 1);
+  await page.locator('button[aria-label$="with another"]').click();
+  await shows(page, /speed 2\.\d\d → 3\.\d\d m\/s/);
+  await click(page, 'button', 'Close');
+
+  // From a clip that is out of bounds one comes to the Bench where it is worst.
+  await page.locator('[role=row][aria-label="evening-round"] a').click();
+  await page.waitForFunction(() => /\/joins\//.test(location.pathname));
   expect(errors).toEqual([]);
   await page.close();
 });
@@ -77,6 +115,10 @@ test('a project leaves as an archive and comes in again, beside the one that is 
   const { page, errors } = await openPage(tests.browser);
   await page.goto(`${url()}/${id}/takes`);
   await shows(page, 'wick-rounds');
+  await page.goto(`${url()}/${id}/ship`);
+  await allMeasured(page);
+  // What is made from the same is known already.
+  await shows(page, /of 14 are ready/);
   expect(errors).toEqual([]);
   await page.close();
 });

@@ -86,7 +86,7 @@ await page.screenshot({ path: `${folder}/drive.png` });
 await page.goto(`${address}/gullmouth/ship`);
 await shows(page, /\d+ of \d+ are ready/);
 await page.waitForFunction(() => !document.body.innerText.includes('still being measured'));
-await page.locator('::-p-aria([role="button"][name*="Ship "][name*=" clips"])').click();
+await page.locator('aside[aria-label="Shipment"] button.MuiButton-fullWidth').click();
 await shows(page, 'none touched');
 await settle(800);
 await page.screenshot({ path: `${folder}/ship.png` });
