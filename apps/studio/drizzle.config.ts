@@ -1,3 +1,3 @@
 import { defineConfig } from 'drizzle-kit';
 
-export default defineConfig({ dialect: 'postgresql', schema: './src/server/schema.ts', out: './drizzle' });
+export default defineConfig({ dialect: 'postgresql', schema: ['./src/server/schema.ts', './src/server/ship/tables.ts'], out: './drizzle' });

@@ -16,18 +16,19 @@ import {
   type Report,
 } from '@lantern/motion';
 import { validateGlb } from '@lantern/unpack';
-import { eq } from 'drizzle-orm';
+import { eq, like } from 'drizzle-orm';
 import { strFromU8, unzipSync } from 'fflate';
 import { importCharacter, saveFit } from '@/server/characters';
 import { saveClip } from '@/server/clips';
 import type { Database } from '@/server/database';
 import { saveJoin } from '@/server/joins';
 import { readPieces } from '@/server/pieces';
-import { filePieces, madeClips, shipments } from '@/server/schema';
+import { filePieces } from '@/server/schema';
+import { madeClips, shipments } from '@/server/ship/tables';
 import { saveSet } from '@/server/sets';
 import { drain } from '@/server/ship/drain';
 import { openDocument, projectDocument } from '@/server/ship/document';
-import { claimClip, DEAD_AFTER, MOST_TRIES, sweepShipping } from '@/server/ship/made-clips';
+import { claimClip, DEAD_AFTER, MOST_TRIES, pruneShipping, sweepShipping } from '@/server/ship/made-clips';
 import { claimShipment, madePieces } from '@/server/ship/pack-shipment';
 import { readiness } from '@/server/ship/readiness';
 import { bringBack, listShipments, shipmentReport, startShipment, stopOrTakeBack } from '@/server/ship/shipments';
@@ -228,6 +229,22 @@ test('a worker that dies leaves nothing undone: its clip is made by another, its
   expect(after.state).toBe('done');
   const sums = (own: typeof after) => own.files.filter(({ path }) => path !== 'report.json').map(({ path, hash }) => [path, hash]);
   expect(sums(after)).toEqual(sums(before));
+});
+
+test('what nobody has asked for in a long while is let go, and made again when somebody does; what shipped stays', async () => {
+  const id = await shipIt();
+  const old = new Date(Date.now() - 20 * 86_400_000);
+  await database.update(madeClips).set({ asked: old });
+  // Asked for now: it stays, with its bytes.
+  await readiness(database, queue, P, ship);
+  await pruneShipping(database);
+  expect(await database.$count(madeClips, eq(madeClips.state, 'done'))).toBeGreaterThanOrEqual(3);
+  await database.update(madeClips).set({ asked: old });
+  await pruneShipping(database);
+  expect(await database.$count(madeClips)).toBe(0);
+  expect(await database.$count(filePieces, like(filePieces.file, 'clip %'))).toBe(0);
+  for (const { hash } of (await listed(id)).files) expect((await bytesOf(hash)).length).toBeGreaterThan(0);
+  expect((await listed(await shipIt())).written.every(({ state }) => state === 'same')).toBe(true);
 });
 
 test('what kills its workers again and again is given up, and said', async () => {

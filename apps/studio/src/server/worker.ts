@@ -3,7 +3,7 @@ import { FIT_QUEUE, openBoss, sweep, type FitJobData } from './fit-jobs';
 import { log } from './log';
 import { runFit } from './run-fit';
 import { drain } from './ship/drain';
-import { SHIP_QUEUE, sweepShipping } from './ship/made-clips';
+import { pruneShipping, SHIP_QUEUE, sweepShipping } from './ship/made-clips';
 import { toLog } from './trouble';
 
 // A worker of the queue. More of them, on this machine or on others, are started with the same DATABASE_URL.
@@ -13,6 +13,7 @@ const { database, close } = connect(url);
 const queue = await openBoss(url);
 /** Milliseconds between looks for jobs that are stuck. */
 const LOOK = 4000;
+const HOUR = 3_600_000;
 /** Clips and shipments that wait are looked for too: a call for them may have been lost. */
 const look = async () => {
   await sweep(database, queue);
@@ -22,6 +23,9 @@ const timer = setInterval(() => {
   look().catch((error: unknown) => log.error(toLog(error), 'mending the queue failed'));
 }, LOOK);
 await sweep(database, queue);
+const pruning = setInterval(() => {
+  pruneShipping(database).catch((error: unknown) => log.error(toLog(error), 'letting go of old clips failed'));
+}, HOUR);
 await queue.work<FitJobData>(FIT_QUEUE, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
   if (job) await runFit(database, job.data.id).catch((error: unknown) => log.error(toLog(error), 'a fit failed'));
 });
@@ -32,6 +36,7 @@ await queue.work(SHIP_QUEUE, { batchSize: 1, pollingIntervalSeconds: 0.5 }, asyn
 
 const end = async () => {
   clearInterval(timer);
+  clearInterval(pruning);
   await queue.stop({ graceful: false }).catch(() => {});
   await close();
   process.exit(0);

@@ -111,8 +111,12 @@ function chosen(
   const { skeleton } = clip.motion;
   const dense = forwardKinematics(worldMotion(clip));
   const bounds = boundsOf(clip, contacts, boundM, footShare);
+  let shown = clip;
   if (coarse) {
-    const straight = forwardKinematics(worldMotion(atTwiceTheRate(coarse, 'straight')));
+    const between = atTwiceTheRate(coarse, 'straight');
+    const straight = forwardKinematics(worldMotion(between));
+    // Joints that move against their parents have a key on every frame, joined straight.
+    shown = { ...clip, motion: { ...clip.motion, translations: between.motion.translations } };
     for (let i = dense.joints; i < bounds.length; i += 2 * dense.joints)
       for (let j = i; j < i + dense.joints; j++) bounds[j] += offAt(dense, straight, j);
   }
@@ -133,7 +137,7 @@ function chosen(
     known.set(key, stretch);
     return stretch;
   };
-  const work: Work = { clip, dense, tracks, bounds, reach, stretchOf, step, keys: new Map() };
+  const work: Work = { clip: shown, dense, tracks, bounds, reach, stretchOf, step, keys: new Map() };
   for (const track of tracks) {
     const own = (tolerance.get(track.name) ?? new Float64Array()).map((least) => least * FIRST_SHARE);
     const smooth = weights.get(track.name);
@@ -142,7 +146,7 @@ function chosen(
   }
   for (let round = 0; round < ROUNDS; round++) if (!mend(work)) break;
   const keys = sorted(work.keys);
-  const played = playedFromKeys(clip, tracks, keys, stretchOf);
+  const played = playedFromKeys(shown, tracks, keys, stretchOf);
   const now = forwardKinematics(worldMotion(played));
   return {
     ...{ joining, weights, quantised: new Set<number>() },

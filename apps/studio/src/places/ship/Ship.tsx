@@ -49,9 +49,11 @@ function makeOtherSides(ids: readonly string[]): void {
   useClips.setState({ docs });
 }
 
-/** Bounds of all sets at once: they are one row over the table. One step of undo. */
-const changeBounds = (change: Partial<SetBounds>): void =>
-  useSets.setState(({ docs }) => ({ docs: docs.map((doc) => ({ ...doc, bounds: { ...doc.bounds, ...change } })) }));
+/** Bounds of the sets whose clips are shown: they are one row over the table. One step of undo. */
+const changeBounds = (ids: ReadonlySet<string>, change: Partial<SetBounds>): void =>
+  useSets.setState(({ docs }) => ({
+    docs: docs.map((doc) => (ids.has(doc.id) ? { ...doc, bounds: { ...doc.bounds, ...change } } : doc)),
+  }));
 
 /** The desk: every clip's figures as it would leave, what leaves and how, and what shipped so far. */
 function Desk() {
@@ -81,6 +83,7 @@ function Desk() {
       },
     });
   const shown = useMemo(() => clips.filter((clip) => isShown(filter, clip)), [clips, filter]);
+  const held = sets.filter(({ character }) => shown.some(({ row }) => row.character === character));
   const ofClips = chosen.filter(({ row }) => row.kind === 'clip').map(({ id }) => id);
   const acts = useMemo(() => ({ onMirror: makeOtherSides, onRetime: setRetimed }), []);
   const keepTable = () => keepFile(`${project.id}-readiness.csv`, readyCsv(shown), 'text/csv');
@@ -124,8 +127,8 @@ function Desk() {
         <Box sx={{ flex: 1, minHeight: 0 }}>
           <ReadyTable
             clips={shown}
-            bounds={sets[0]?.bounds ?? FIRST_BOUNDS}
-            onBounds={sets.length > 0 ? changeBounds : null}
+            bounds={held[0]?.bounds ?? FIRST_BOUNDS}
+            onBounds={held.length > 0 ? (change) => changeBounds(new Set(held.map(({ id }) => id)), change) : null}
             shipped={ids}
             onShipped={pick}
             project={project.id}

@@ -6,7 +6,7 @@ import type { ClipAbout, ClipFailure, MadeState } from '@/http/shipment';
 import type { Database } from '../database';
 import { log } from '../log';
 import { writePieces } from '../pieces';
-import { madeClips, shipDocuments, shipmentClips, shipments } from '../schema';
+import { madeClips, shipDocuments, shipmentClips, shipments } from './tables';
 import { toLog } from '../trouble';
 import { contentIn, type OpenDocument } from './document';
 
@@ -70,6 +70,11 @@ export async function askForClips(
   for (let i = 0; i < keys.length; i += BATCH) {
     const own = keys.slice(i, i + BATCH).map(([key]) => key);
     for (const row of await database.select(columns).from(madeClips).where(inArray(madeClips.key, own))) known.set(row.key, row);
+    // What is asked for stays; noted once a day.
+    await database
+      .update(madeClips)
+      .set({ asked: new Date() })
+      .where(and(inArray(madeClips.key, own), eq(madeClips.state, 'done'), lt(madeClips.asked, new Date(Date.now() - 86_400_000))));
   }
   const missing = keys.filter(([key]) => !known.has(key) || (again && known.get(key)?.state === 'failed'));
   if (missing.length === 0) return known;
@@ -166,6 +171,24 @@ export async function dropUnwanted(database: Database, shipment: string): Promis
     delete from made_clips where state = 'waiting' and key in (select key from ${shipmentClips} where shipment = ${shipment})
       and not exists (select 1 from ${shipmentClips} other join ${shipments} s on s.id = other.shipment
         where other.key = made_clips.key and s.state = 'making')`);
+}
+
+/** Days after which a clip that nobody has asked for is made anew when somebody does, and hours in which a document may still be wanted. */
+const KEPT_DAYS = 14;
+const KEPT_HOURS = 6;
+
+/** Lets go of what nobody asks for any more: made clips with their bytes, and documents that nothing was made from. Files that were shipped stay. */
+export async function pruneShipping(database: Database): Promise<void> {
+  await database.transaction(async (transaction) => {
+    await transaction.execute(sql`
+      delete from made_clips m where state in ('done', 'failed') and asked < now() - ${`${KEPT_DAYS} days`}::interval
+        and not exists (select 1 from shipment_clips c join shipments s on s.id = c.shipment where c.key = m.key and s.state in ('making', 'packing'))`);
+    await transaction.execute(sql`
+      delete from file_pieces where file like ${clipPieces('%')} and not exists (select 1 from made_clips m where file = ${clipPieces('')} || m.key)`);
+    await transaction.execute(sql`
+      delete from ship_documents d where created < now() - ${`${KEPT_HOURS} hours`}::interval
+        and not exists (select 1 from made_clips m where m.document = d.hash) and not exists (select 1 from shipments s where s.document = d.hash)`);
+  });
 }
 
 /** How clips of a document are written, which their kept bytes go by. */

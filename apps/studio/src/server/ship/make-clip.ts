@@ -17,7 +17,7 @@ import type { ClipAbout, ClipFailure } from '@/http/shipment';
 import { characterFile } from '../characters';
 import type { Database } from '../database';
 import { log } from '../log';
-import { shipDocuments } from '../schema';
+import { shipDocuments } from './tables';
 import { openMotion } from '../takes';
 import { toLog } from '../trouble';
 import { contentIn, openDocument, type OpenDocument } from './document';

@@ -18,7 +18,7 @@ import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../database';
 import { log } from '../log';
 import { hasPieces, readPieces, writePieces } from '../pieces';
-import { madeClips, shipmentClips, shipmentFiles, shipments } from '../schema';
+import { madeClips, shipmentClips, shipmentFiles, shipments } from './tables';
 import { toLog } from '../trouble';
 import { contentIn, type OpenDocument } from './document';
 import { castOf, readDocument } from './make-clip';

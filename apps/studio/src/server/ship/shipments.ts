@@ -5,7 +5,7 @@ import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type PgBoss from 'pg-boss';
 import type { ShipmentState } from '@/http/shipment';
 import type { Database } from '../database';
-import { madeClips, shipmentClips, shipmentFiles, shipments, shipDocuments } from '../schema';
+import { madeClips, shipmentClips, shipmentFiles, shipments, shipDocuments } from './tables';
 import { openDocument, projectDocument } from './document';
 import { askForClips, call, dropUnwanted, keysIn } from './made-clips';
 

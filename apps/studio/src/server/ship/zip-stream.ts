@@ -1,7 +1,8 @@
 import { Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from '../database';
-import { filePieces, shipmentFiles, shipments } from '../schema';
+import { filePieces } from '../schema';
+import { shipmentFiles, shipments } from './tables';
 import { madePieces } from './pack-shipment';
 
 /** A fixed date: the same files are the same archive. */

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { database } from '@/server/database';
 import { missing, respond } from '@/server/respond';
-import { shipments } from '@/server/schema';
+import { shipments } from '@/server/ship/tables';
 import { shippedEntries, zipStream } from '@/server/ship/zip-stream';
 
 /** All files of a shipment as one archive, as it is made: it may be asked for while the shipment is on its way. */

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { database } from '@/server/database';
 import { readPieces } from '@/server/pieces';
 import { missing, respond } from '@/server/respond';
-import { shipmentFiles } from '@/server/schema';
+import { shipmentFiles } from '@/server/ship/tables';
 import { madePieces } from '@/server/ship/pack-shipment';
 
 /** One file of a shipment. */
