@@ -10,5 +10,5 @@ await build({
   format: 'esm',
   target: 'node20',
   external: ['pg-native', 'draco3dgltf', 'gltf-validator', 'sharp', 'ndarray-pixels'],
-  banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+  banner: { js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);" },
 });

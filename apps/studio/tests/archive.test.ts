@@ -7,12 +7,13 @@ import { validateGlb } from '@lantern/unpack';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { projectArchive } from '@/server/archive/export';
 import { importArchive } from '@/server/archive/import';
+import { copyProject } from '@/server/copy-project';
 import { listClips } from '@/server/clips';
 import type { Database } from '@/server/database';
 import { addCast, loadDemo } from '@/server/demo';
 import { listJoins } from '@/server/joins';
 import { readPieces } from '@/server/pieces';
-import { findProject } from '@/server/projects';
+import { changeProject, findProject } from '@/server/projects';
 import { listSets } from '@/server/sets';
 import { drain } from '@/server/ship/drain';
 import { madePieces } from '@/server/ship/pack-shipment';
@@ -146,6 +147,25 @@ test('what came in is what left: takes, clips, joins, sets, in their order', asy
   const again = unzipSync(await archived(database, id));
   const first = unzipSync(archive);
   expect(Buffer.from(again['project.json']).toString()).toBe(Buffer.from(first['project.json']).toString());
+});
+
+test('a project that is duplicated leaves as the same archive, and a change of it is no change of the first', async () => {
+  const before = await archived(database, 'gullmouth');
+  const id = await copyProject(database, 'gullmouth');
+  expect(await findProject(database, id)).toMatchObject({ name: 'Gullmouth 2', character: 'Wick', fps: 60 });
+  await changeProject(database, id, { name: 'Gullmouth' });
+  expect(Buffer.compare(await archived(database, id), archive)).toBe(0);
+  const ids = async (project: string) =>
+    [await listTakes(database, project), await listClips(database, project), await listJoins(database, project)]
+      .flat()
+      .map((own) => own.id);
+  const [first, copy] = [new Set(await ids('gullmouth')), await ids(id)];
+  expect(copy).toHaveLength(first.size);
+  expect(copy.filter((own) => first.has(own))).toEqual([]);
+  const [take] = await listTakes(database, id);
+  await changeTake(database, take.id, { notes: 'Another.' });
+  expect(Buffer.compare(await archived(database, 'gullmouth'), before)).toBe(0);
+  await expect(copyProject(database, 'nowhere')).rejects.toThrow('not there any more');
 });
 
 test.each<[string, () => Uint8Array, RegExp]>([

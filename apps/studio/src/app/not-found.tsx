@@ -5,7 +5,7 @@ export default function NotFound() {
     <main style={{ padding: 40 }}>
       <h1>There is nothing at this address</h1>
       <p>
-        The project, take or clip may have been removed. <Link href="/">Go to the takes</Link>
+        The project, take or clip may have been removed. <Link href="/projects">Go to all projects</Link>
       </p>
     </main>
   );

@@ -6,5 +6,5 @@ export const dynamic = 'force-dynamic';
 
 export default async function Home() {
   const project = await firstProject(database());
-  redirect(`/${project?.id ?? 'gullmouth'}/takes`);
+  redirect(project ? `/${project.id}/takes` : '/projects');
 }

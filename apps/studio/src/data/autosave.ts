@@ -1,15 +1,18 @@
 import { z } from 'zod';
 import { dirtyDocs, type DocumentKind, type Identified, type Saved } from './document-store';
-import { fetchAs, RequestError } from './fetch-json';
+import { asJson, fetchAs, RequestError } from './fetch-json';
 
 const PAUSE = 350;
 const RETRY = 4000;
+/** So often what is left is tried once nobody is there any more; then it waits in this browser for the next visit. */
+const LAST_TRIES = 4;
 
-/** Saves what changed a moment after it changed; returns what ends it. */
+/** Saves what changed a moment after it changed; returns what ends it, which saves what is not saved yet at once. */
 export function startAutosave<Doc extends Identified, Row>(kind: DocumentKind<Doc, Row>): () => void {
   const { store } = kind;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let running = false;
+  let tries = Infinity;
   const schedule = (after: number) => {
     clearTimeout(timer);
     timer = setTimeout(() => void run(), after);
@@ -19,7 +22,7 @@ export function startAutosave<Doc extends Identified, Row>(kind: DocumentKind<Do
     running = true;
     const delay = await saveAll(kind);
     running = false;
-    if (delay !== null) schedule(delay);
+    if (delay !== null && --tries > 0) schedule(delay);
   };
   const unsubscribe = store.subscribe((now, before) => {
     if (now.docs === before.docs && now.conflicts === before.conflicts) return;
@@ -34,6 +37,8 @@ export function startAutosave<Doc extends Identified, Row>(kind: DocumentKind<Do
   return () => {
     unsubscribe();
     clearTimeout(timer);
+    tries = LAST_TRIES;
+    if (dirtyDocs(store.getState()).length > 0) void run();
   };
 }
 
@@ -41,14 +46,18 @@ export function startAutosave<Doc extends Identified, Row>(kind: DocumentKind<Do
 async function saveAll<Doc extends Identified, Row>(kind: DocumentKind<Doc, Row>): Promise<number | null> {
   const { store } = kind;
   if (kind.waits?.()) return PAUSE;
+  // Another project may be opened while a save is on its way: what is told of it is not told of that one.
+  const { project } = store.getState();
+  const isOpen = () => store.getState().project === project;
   for (let ids = dirtyDocs(store.getState()); ids.length > 0; ids = dirtyDocs(store.getState())) {
     store.setState({ state: 'saving' });
     try {
-      for (const id of ids) await saveOne(kind, id);
+      for (const id of ids) if (isOpen()) await saveOne(kind, id, isOpen);
     } catch {
-      store.setState({ state: 'offline' });
+      if (isOpen()) store.setState({ state: 'offline' });
       return RETRY;
     }
+    if (!isOpen()) return null;
   }
   store.setState({ state: 'saved' });
   return null;
@@ -57,20 +66,18 @@ async function saveAll<Doc extends Identified, Row>(kind: DocumentKind<Doc, Row>
 async function saveOne<Doc extends Identified, Row>(
   { store, path, field, docOf, readRow }: DocumentKind<Doc, Row>,
   id: string,
+  isOpen: () => boolean,
 ): Promise<void> {
   const { docs, saved, project } = store.getState();
   const doc = docs.find((d) => d.id === id) ?? null;
   const revision = saved[id]?.revision ?? 0;
   const url = `/api/projects/${project}/${path}/${id}`;
-  const note = (where: 'saved' | 'conflicts', value: Saved<Doc>) =>
-    store.setState((state) => ({ [where]: { ...state[where], [id]: value } }));
+  const note = (where: 'saved' | 'conflicts', value: Saved<Doc>) => {
+    if (isOpen()) store.setState((state) => ({ [where]: { ...state[where], [id]: value } }));
+  };
   try {
     const row = doc
-      ? await fetchAs(revised, url, {
-          method: 'PUT',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({ ...doc, revision }),
-        })
+      ? await fetchAs(revised, url, asJson('PUT', { ...doc, revision }))
       : await fetchAs(revised, `${url}?revision=${revision}`, { method: 'DELETE' });
     note('saved', { revision: row.revision, doc });
   } catch (error) {

@@ -36,6 +36,13 @@ export async function fetchJson(url: string, init?: RequestInit): Promise<unknow
 export const fetchAs = async <T>(schema: ZodType<T>, url: string, init?: RequestInit): Promise<T> =>
   answerAs(schema, await fetchJson(url, init));
 
+/** What is sent with a request, as JSON. */
+export const asJson = (method: string, body: object): RequestInit => ({
+  method,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+});
+
 /** An answer in its shape. @throws RequestError when it has another */
 export function answerAs<T>(schema: ZodType<T>, body: unknown): T {
   const answer = schema.safeParse(body);

@@ -7,3 +7,11 @@ export function keepFile(name: string, text: string, type: string): void {
   link.click();
   setTimeout(() => URL.revokeObjectURL(url), 60_000);
 }
+
+/** Lets the browser keep what an address gives. */
+export function download(address: string): void {
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = '';
+  link.click();
+}

@@ -1,4 +1,6 @@
+import type { ZodType } from 'zod';
 import { arrivedSchema, type Arrived } from '@/http/project';
+import { projectBegunSchema } from '@/http/projects';
 import { answerAs, fetchJson, refusal, RequestError } from './fetch-json';
 
 export type { Arrived };
@@ -6,37 +8,55 @@ export type { Arrived };
 /** So often it is asked how much has been read, ms. */
 const ASK_MS = 400;
 
+/** Hears how much is done, 0 to 1: on its way, then read. */
+export type Progress = (share: number, isRead: boolean) => void;
+
+/** Asks again and again how much of an arrival has been read; returns what ends the asking. */
+export function askShare(arrival: string, progress: Progress): () => void {
+  let isAsked = true;
+  const asking = setInterval(() => {
+    void fetchJson(`/api/arrivals/${arrival}`)
+      .then((answer) => {
+        const { share } = answer as { share?: unknown };
+        if (typeof share === 'number' && isAsked) progress(share, true);
+      })
+      .catch(() => {});
+  }, ASK_MS);
+  return () => {
+    isAsked = false;
+    clearInterval(asking);
+  };
+}
+
 /**
- * Sends a file; `progress` goes from 0 to 1 while it is on its way, and again while it is read; the answer comes when it is stored. Stopping ends it
- * in both: then nothing is stored.
+ * Sends a file to be a take; `progress` goes from 0 to 1 while it is on its way, and again while it is read; the answer comes when it is stored.
+ * Stopping ends it in both: then nothing is stored.
  *
  * @throws RequestError with the server's sentence about the file
  */
-export function uploadFile(
-  project: string,
-  file: File,
-  progress: (share: number, isRead: boolean) => void,
-  signal: AbortSignal,
-): Promise<Arrived> {
+export const uploadFile = (project: string, file: File, progress: Progress, signal: AbortSignal): Promise<Arrived> =>
+  send(`/api/projects/${project}/takes?file=${encodeURIComponent(file.name)}`, file, arrivedSchema, progress, signal);
+
+/** Sends the archive of a project, as `uploadFile` does a take; the answer is what it goes by here. */
+export const uploadArchive = (file: File, progress: Progress, signal: AbortSignal): Promise<{ id: string }> =>
+  send('/api/archives?', file, projectBegunSchema, progress, signal);
+
+function send<T>(address: string, file: File, schema: ZodType<T>, progress: Progress, signal: AbortSignal): Promise<T> {
   const arrival = crypto.randomUUID();
-  let asking: ReturnType<typeof setInterval> | undefined;
-  const ask = async () => {
-    const { share } = (await fetchJson(`/api/arrivals/${arrival}`).catch(() => ({}))) as { share?: unknown };
-    if (typeof share === 'number' && asking) progress(share, true);
-  };
-  return new Promise<Arrived>((resolve, reject) => {
+  let endAsking = () => {};
+  return new Promise<T>((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open('POST', `/api/projects/${project}/takes?file=${encodeURIComponent(file.name)}&arrival=${arrival}`);
+    request.open('POST', `${address}&arrival=${arrival}`);
     request.responseType = 'json';
     request.upload.onprogress = (event) => progress(event.lengthComputable ? event.loaded / event.total : 0, false);
     request.upload.onload = () => {
       progress(0, true);
-      asking = setInterval(() => void ask(), ASK_MS);
+      endAsking = askShare(arrival, progress);
     };
     request.onload = () => {
       try {
         if (request.status !== 201) throw refusal(request.status, request.response);
-        resolve(answerAs(arrivedSchema, request.response));
+        resolve(answerAs(schema, request.response));
       } catch (error) {
         reject(error);
       }
@@ -45,8 +65,5 @@ export function uploadFile(
     request.onabort = () => reject(new RequestError('Stopped.', 0, {}));
     signal.addEventListener('abort', () => request.abort());
     request.send(file);
-  }).finally(() => {
-    clearInterval(asking);
-    asking = undefined;
-  });
+  }).finally(() => endAsking());
 }

@@ -59,13 +59,15 @@ const TAKES: readonly {
   { script: 'turn', file: 'wick-turns.bvh', seed: 17, seconds: 20, tags: ['quay', 'turn'] },
 ];
 
-/** The project that every database has. */
+/** The project that every database begins with. */
+export const DEMO = { id: 'gullmouth', name: 'Gullmouth', character: 'Wick' } as const;
+
 export async function makeProject(database: Database): Promise<void> {
-  await database.insert(projects).values({ id: 'gullmouth', name: 'Gullmouth', character: 'Wick' }).onConflictDoNothing();
+  await database.insert(projects).values(DEMO).onConflictDoNothing();
 }
 
 /** The characters that come with the program. */
-export async function addCast(database: Database): Promise<void> {
+export async function addCast(database: Database, project: string = DEMO.id): Promise<void> {
   for (const [id, file] of [
     ['wick', 'Wick.glb'],
     ['tallow', 'Tallow.glb'],
@@ -73,8 +75,8 @@ export async function addCast(database: Database): Promise<void> {
     const known = await database
       .select({ id: characters.id })
       .from(characters)
-      .where(and(eq(characters.project, 'gullmouth'), eq(characters.id, id)));
-    if (known.length === 0) await importCharacter(database, 'gullmouth', file, await castGlb(id));
+      .where(and(eq(characters.project, project), eq(characters.id, id)));
+    if (known.length === 0) await importCharacter(database, project, file, await castGlb(id));
   }
 }
 
@@ -109,22 +111,26 @@ type Saved = ReadonlyMap<string, string>;
 /**
  * Wick's takes from the simulated suit; clips cut from them, which the program itself proposes; a join: he waits, strolls, jogs, strolls again, and hops
  * onto a box; and his set, of which a part is there.
+ *
+ * @param project that gets them, which is there and empty
+ * @param told hears how much of it is done, 0 to 1
  */
-export async function loadDemo(database: Database): Promise<void> {
+export async function loadDemo(database: Database, project: string = DEMO.id, told: (share: number) => void = () => {}): Promise<void> {
   const ids = new Map<string, string>();
   const save = async (name: string, source: ClipSave['source'], steps: ClipSave['steps']) => {
     const id = randomUUID();
     ids.set(name, id);
-    await saveClip(database, 'gullmouth', id, { name, source, steps, gait: '', direction: '', revision: 0 });
+    await saveClip(database, project, id, { name, source, steps, gait: '', direction: '', revision: 0 });
   };
   const loop = recipeSchema.parse([{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
   // Who stands, or plays once, is cleaned: a stretched knee makes much of a hip that trembles.
   const cleanLoop = recipeSchema.parse([{ kind: 'clean' }, { kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
   const once = recipeSchema.parse([{ kind: 'clean' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }]);
-  for (const { script, file, seed, seconds, tags, notes, star } of TAKES) {
+  for (const [i, { script, file, seed, seconds, tags, notes, star }] of TAKES.entries()) {
+    told(i / TAKES.length);
     const { motion } = capture(script, { seed, seconds });
     const bytes = new TextEncoder().encode(writeBvh(motion));
-    const take = await importTake(database, 'gullmouth', file, bytes);
+    const take = await importTake(database, project, file, bytes);
     if (tags || notes || star) await changeTake(database, take.id, { tags, notes, star });
     ids.set(take.name, take.id);
     if (script !== 'rounds' && !CUTS[script] && !ARCS[script]) continue;
@@ -151,12 +157,12 @@ export async function loadDemo(database: Database): Promise<void> {
       if (offer) await save(name, { take: take.id, from: offer.from, to: offer.to }, offer.isLoop ? cleanLoop : once);
     }
   }
-  await joinRound(database, (name) => ids.get(name));
-  await makeSet(database, ids);
+  await joinRound(database, project, (name) => ids.get(name));
+  await makeSet(database, project, ids);
 }
 
 /** Wick's set with the numbers of a game, and a field of his strolls and jogs. */
-async function makeSet(database: Database, saved: Saved): Promise<void> {
+async function makeSet(database: Database, project: string, saved: Saved): Promise<void> {
   const idOf = (name: string) => saved.get(name);
   const wait = idOf('wait');
   const clips = ['stroll-forward', 'jog-forward', ...Object.values(ARCS).flatMap((arcs) => arcs.map(([name]) => name))].flatMap(
@@ -177,11 +183,11 @@ async function makeSet(database: Database, saved: Saved): Promise<void> {
     },
   });
   const fields = [{ id: randomUUID(), ...fieldSchema.parse({ name: 'strolls and jogs', clips }) }];
-  await saveSet(database, 'gullmouth', randomUUID(), { ...set, fields, revision: 0 });
+  await saveSet(database, project, randomUUID(), { ...set, fields, revision: 0 });
 }
 
 /** An evening round, of cuts and clips of the demo. */
-async function joinRound(database: Database, idOf: (name: string) => string | undefined): Promise<void> {
+async function joinRound(database: Database, project: string, idOf: (name: string) => string | undefined): Promise<void> {
   const [waiting, stroll, jog, hop] = ['wick-waiting', 'stroll-forward', 'jog-forward', 'wick-hop'].map(idOf);
   if (!waiting || !stroll || !jog || !hop) return;
   const id = () => randomUUID();
@@ -195,5 +201,5 @@ async function joinRound(database: Database, idOf: (name: string) => string | un
       { id: id(), take: hop, from: 40, to: 200, shifts: [{ at: 60, raise: 0.2 }] },
     ],
   });
-  await saveJoin(database, 'gullmouth', id(), { name: 'evening-round', pieces, start, revision: 0 });
+  await saveJoin(database, project, id(), { name: 'evening-round', pieces, start, revision: 0 });
 }

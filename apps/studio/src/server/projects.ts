@@ -1,17 +1,22 @@
 import { z } from 'zod';
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq, isNull } from 'drizzle-orm';
+import { newProjectInput, type NewProjectInput } from '@/http/projects';
 import type { Database } from './database';
 import { projects } from './schema';
 
 export type ProjectRow = typeof projects.$inferSelect;
 
-export async function findProject(database: Database, id: string): Promise<ProjectRow | null> {
-  const [project] = await database.select().from(projects).where(eq(projects.id, id));
+/** A project that is there; one that was removed is not. */
+export async function findProject(database: Pick<Database, 'select'>, id: string): Promise<ProjectRow | null> {
+  const [project] = await database
+    .select()
+    .from(projects)
+    .where(and(eq(projects.id, id), isNull(projects.removed)));
   return project ?? null;
 }
 
 export async function firstProject(database: Database): Promise<ProjectRow | null> {
-  const [project] = await database.select().from(projects).orderBy(asc(projects.created)).limit(1);
+  const [project] = await database.select().from(projects).where(isNull(projects.removed)).orderBy(asc(projects.created)).limit(1);
   return project ?? null;
 }
 
@@ -34,12 +39,39 @@ export async function freeProjectId(database: Pick<Database, 'select'>, name: st
 /** First parts of addresses that are no project's. */
 const RESERVED: ReadonlySet<string> = new Set(['api', 'enter', 'projects', 'favicon', 'icon']);
 
-/** What of a project its people change. */
+/** A project of its own in which nothing is yet. */
+export async function beginProject(database: Database, input: NewProjectInput): Promise<string> {
+  const id = await freeProjectId(database, input.name);
+  await database.insert(projects).values({ ...input, id });
+  return id;
+}
+
+/** Takes a project out of the list. */
+export async function removeProject(database: Database, id: string): Promise<boolean> {
+  const done = await database
+    .update(projects)
+    .set({ removed: new Date() })
+    .where(and(eq(projects.id, id), isNull(projects.removed)))
+    .returning({ id: projects.id });
+  return done.length > 0;
+}
+
+/** What of a project its people change; one that was removed is brought back. */
 export const projectInput = z
-  .object({ namePattern: z.string().trim().min(1).max(200), fitTo: z.string().max(200), settlesFloor: z.boolean() })
+  .object({
+    ...newProjectInput.pick({ name: true, character: true }).shape,
+    ...{ namePattern: z.string().trim().min(1).max(200), fitTo: z.string().max(200), settlesFloor: z.boolean() },
+    removed: z.literal(false),
+  })
   .partial();
 
-export async function changeProject(database: Database, id: string, input: z.infer<typeof projectInput>): Promise<ProjectRow | null> {
-  const [project] = await database.update(projects).set(input).where(eq(projects.id, id)).returning();
+export async function changeProject(
+  database: Database,
+  id: string,
+  { removed, ...input }: z.infer<typeof projectInput>,
+): Promise<ProjectRow | null> {
+  const change = { ...input, ...(removed === false && { removed: null }) };
+  if (Object.keys(change).length === 0) return findProject(database, id);
+  const [project] = await database.update(projects).set(change).where(eq(projects.id, id)).returning();
   return project ?? null;
 }

@@ -1,5 +1,6 @@
 import type { TakePatch } from '@lantern/motion';
 import type { MessagePort } from 'node:worker_threads';
+import type { NewProjectInput } from '@/http/projects';
 
 /** A file that has come in and lies on disk. */
 interface InFile {
@@ -14,7 +15,10 @@ export type ReadTask =
   | ({ readonly kind: 'take' } & InFile)
   | ({ readonly kind: 'character' } & InFile)
   | { readonly kind: 'change'; readonly take: string; readonly patch: TakePatch; readonly before?: TakePatch }
-  | { readonly kind: 'way'; readonly take: string; readonly joint: string };
+  | { readonly kind: 'way'; readonly take: string; readonly joint: string }
+  | { readonly kind: 'archive'; readonly path: string }
+  | { readonly kind: 'begin'; readonly input: NewProjectInput }
+  | { readonly kind: 'demo' };
 
 /** A task, and where its progress is told: numbers from 0 to 1. */
 export interface Ordered {

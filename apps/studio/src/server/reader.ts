@@ -1,9 +1,13 @@
 import { createReadStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { InputError } from '@lantern/motion';
+import type { NewProjectInput } from '@/http/projects';
+import { importArchive } from './archive/import';
 import { importCharacter } from './characters';
 import { connect, type Database } from './database';
+import { addCast, DEMO, loadDemo } from './demo';
 import { importStream, makeOverview, readWay, STREAMED_BYTES } from './long-takes';
+import { beginProject } from './projects';
 import type { Ordered, ReadAnswer, ReadTask } from './read-task';
 import { changeTake, importFile } from './takes';
 import { isAway } from './trouble';
@@ -50,7 +54,25 @@ async function work(task: ReadTask, told: (share: number) => void): Promise<unkn
     }
     case 'way':
       return readWay(database(), task.take, task.joint);
+    case 'archive':
+      return importArchive(database(), task.path, told);
+    case 'begin':
+      return database().transaction((transaction) => begin(transaction as unknown as Database, task.input));
+    case 'demo':
+      return database().transaction(async (transaction) => {
+        const own = transaction as unknown as Database;
+        const id = await begin(own, { name: DEMO.name, character: DEMO.character, fps: 60 });
+        await loadDemo(own, id, told);
+        return id;
+      });
   }
+}
+
+/** A project with the characters that come with the program. */
+async function begin(own: Database, input: NewProjectInput): Promise<string> {
+  const id = await beginProject(own, input);
+  await addCast(own, id);
+  return id;
 }
 
 async function* partsOf(path: string, size: number, told: (share: number) => void): AsyncGenerator<Uint8Array> {

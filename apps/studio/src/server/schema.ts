@@ -49,6 +49,8 @@ export const projects = pgTable('projects', {
   /** Takes that come in are put with their feet at height zero. */
   settlesFloor: boolean('settles_floor').notNull().default(true),
   created: timestamp('created', { withTimezone: true }).notNull().defaultNow(),
+  /** When it was removed; it is deleted some weeks later. */
+  removed: timestamp('removed', { withTimezone: true }),
 });
 
 /** Takes never change: what their owner knows better stands beside them in `overrides`. */

@@ -1,6 +1,7 @@
 import { connect } from './database';
 import { FIT_QUEUE, openBoss, sweep, type FitJobData } from './fit-jobs';
 import { log } from './log';
+import { purgeProjects } from './purge-projects';
 import { runFit } from './run-fit';
 import { drain } from './ship/drain';
 import { pruneShipping, SHIP_QUEUE, sweepShipping } from './ship/made-clips';
@@ -24,7 +25,9 @@ const timer = setInterval(() => {
 }, LOOK);
 await sweep(database, queue);
 const pruning = setInterval(() => {
-  pruneShipping(database).catch((error: unknown) => log.error(toLog(error), 'letting go of old clips failed'));
+  Promise.all([pruneShipping(database), purgeProjects(database)]).catch((error: unknown) =>
+    log.error(toLog(error), 'letting go of what is old failed'),
+  );
 }, HOUR);
 await queue.work<FitJobData>(FIT_QUEUE, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
   if (job) await runFit(database, job.data.id).catch((error: unknown) => log.error(toLog(error), 'a fit failed'));

@@ -1,5 +1,6 @@
 'use client';
 import { Box } from '@mui/material';
+import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { followActs } from '@/data/acts';
@@ -7,8 +8,9 @@ import { startAutosave } from '@/data/autosave';
 import { CLIPS, useClips } from '@/data/clips-store';
 import { keepHistory, openDocuments } from '@/data/history';
 import { JOINS, useJoins } from '@/data/joins-store';
+import { download } from '@/data/keep-file';
 import { SETS, useSets } from '@/data/sets-store';
-import { ProjectContext, useProjectData, type ProjectInfo } from '@/data/project';
+import { ProjectContext, projectKey, useProjectData, type ProjectInfo } from '@/data/project';
 import { ImportDesk } from '@/shell/ImportDesk';
 import { CommandFinder } from './CommandFinder';
 import { useOfferCommands, type Command } from './commands';
@@ -53,6 +55,12 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
         label: `Go to ${slug[0].toUpperCase()}${slug.slice(1)}`,
         run: () => router.push(`/${project.id}/${slug}`),
       })),
+      { id: 'projects', label: 'Go to all projects', run: () => router.push('/projects') },
+      {
+        id: 'archive',
+        label: `Keep ${project.name} as an archive`,
+        run: () => download(`/api/projects/${project.id}/archive`),
+      },
       { id: 'undo', label: 'Undo', keys: 'Ctrl Z', run: undo },
       { id: 'redo', label: 'Redo', keys: 'Ctrl Shift Z', run: redo },
       { id: 'keys', label: 'Show all keys', keys: '?', run: () => setShowsKeys(true) },
@@ -65,7 +73,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
       ...joins.map((join) => ({ id: join.id, label: `Join: ${join.name}`, run: () => router.push(`/${project.id}/joins/${join.id}`) })),
       ...sets.map((set) => ({ id: set.id, label: `Set: ${set.name}`, run: () => router.push(`/${project.id}/set/${set.id}`) })),
     ],
-    [data?.takes, docs, joins, sets, project.id, redo, router, undo],
+    [data?.takes, docs, joins, sets, project.id, project.name, redo, router, undo],
   );
   useOfferCommands('shell', commands);
 
@@ -97,6 +105,9 @@ function useStoredClips(project: string): void {
     openDocuments(JOINS, project, data.joins);
     openDocuments(SETS, project, data.sets);
   }, [data, project]);
+  // The next visit asks anew: what was known then is old, and these stores may hold another project in between.
+  const client = useQueryClient();
+  useEffect(() => () => client.removeQueries({ queryKey: projectKey(project) }), [client, project]);
   const isReady = data !== undefined;
   useEffect(() => {
     if (!isReady) return;

@@ -6,7 +6,7 @@ import RedoIcon from '@mui/icons-material/Redo';
 import SearchIcon from '@mui/icons-material/Search';
 import UndoIcon from '@mui/icons-material/Undo';
 import { Sign } from '@/controls/Sign';
-import { Box, Link as MuiLink, Typography, useColorScheme } from '@mui/material';
+import { Box, Link as MuiLink, Tooltip, Typography, useColorScheme } from '@mui/material';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { useClips } from '@/data/clips-store';
@@ -60,7 +60,11 @@ export function TopBar({ open, onFind, onKeys }: { open: ReactNode; onFind: () =
         </Typography>
       </MuiLink>
       <Typography color="text.secondary" noWrap sx={{ ml: 0.5 }}>
-        {project.name}{' '}
+        <Tooltip title="All projects">
+          <MuiLink component={Link} href="/projects" color="inherit" underline="hover">
+            {project.name}
+          </MuiLink>
+        </Tooltip>{' '}
         <Box component="span" sx={{ mx: 0.6, opacity: 0.5 }}>
           /
         </Box>{' '}

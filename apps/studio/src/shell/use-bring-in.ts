@@ -4,7 +4,7 @@ import { useCallback, useState } from 'react';
 import { RequestError } from '@/data/fetch-json';
 import { packGltf } from '@/data/pack-gltf';
 import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
-import { uploadFile, type Arrived } from '@/data/upload';
+import { uploadArchive, uploadFile, type Arrived } from '@/data/upload';
 
 /** A file that comes in. */
 export interface Arrival {
@@ -37,6 +37,11 @@ export function useBringIn() {
       change(id, { state: 'sending' });
       try {
         const told = (share: number, isRead: boolean) => change(id, { share, state: isRead ? 'reading' : 'sending' });
+        if (/\.zip$/i.test(file.name)) {
+          await uploadArchive(file, told, stop.signal);
+          change(id, { state: 'done', share: 1, said: 'a project of its own: open it from all projects' });
+          return [];
+        }
         const arrived = await uploadFile(project.id, await packGltf(file, besides), told, stop.signal);
         change(id, { state: 'done', share: 1, said: saidOf(arrived) });
         client.setQueryData<ProjectData>(projectKey(project.id), (data) => data && { ...data, takes: [...data.takes, ...arrived.takes] });

@@ -198,3 +198,22 @@ describe('a clip that is cut from a join', () => {
     expect(clips.get('a')?.doc.name).toBe('renamed');
   });
 });
+
+test('who leaves before a change is saved leaves nothing unsaved, and what opens next is not told of it', async () => {
+  const { clips, requests } = server();
+  open([]);
+  useClips.getState().put(doc());
+  useClips.getState().put(doc({ id: 'b' }));
+  ends.forEach((end) => end());
+  openDocuments(CLIPS, 'other', []);
+  ends = [startAutosave(CLIPS), keepHistory(CLIPS, 'other')];
+  await wait(3000);
+  // What was on its way arrived; what was not waits in this browser for the next visit; nothing of either stands in the other project.
+  expect(requests).toEqual(['PUT a']);
+  expect(clips.get('a')?.doc.name).toBe('stroll');
+  expect(useClips.getState()).toMatchObject({ project: 'other', docs: [], saved: {}, state: 'saved' });
+  ends.forEach((end) => end());
+  openDocuments(CLIPS, 'p', [row(doc(), 1)]);
+  ends = [startAutosave(CLIPS)];
+  expect(useClips.getState().docs.map(({ id }) => id)).toEqual(['a']);
+});

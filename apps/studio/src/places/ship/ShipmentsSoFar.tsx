@@ -7,9 +7,10 @@ import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Sign } from '@/controls/Sign';
 import { chart } from '@/controls/theme';
+import { download } from '@/data/keep-file';
 import type { ShipmentRow } from '@/http/shipment';
 import { CompareShipments } from './CompareShipments';
-import { download, isOnItsWay, zipOf } from './use-shipments';
+import { isOnItsWay, zipOf } from './use-shipments';
 import { summaryOf, whenOf } from './words';
 
 interface Props {

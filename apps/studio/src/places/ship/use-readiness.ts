@@ -11,7 +11,7 @@ import {
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useClips } from '@/data/clips-store';
-import { fetchAs } from '@/data/fetch-json';
+import { asJson, fetchAs } from '@/data/fetch-json';
 import { useJoins } from '@/data/joins-store';
 import { useProjectData, useProjectInfo } from '@/data/project';
 import { useSets, type SetDoc } from '@/data/sets-store';
@@ -64,11 +64,11 @@ export function useReadiness(choice: ShipChoice): ReadinessView {
     retry: 1,
     refetchInterval: ({ state }) => (state.data?.rows.some(isOpen) ? LOOK : false),
     queryFn: () =>
-      fetchAs(readinessSchema, `/api/projects/${project.id}/readiness`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ ship: { fps, thin, lastKey, rootMotion } } satisfies ReadinessInput),
-      }),
+      fetchAs(
+        readinessSchema,
+        `/api/projects/${project.id}/readiness`,
+        asJson('POST', { ship: { fps, thin, lastKey, rootMotion } } satisfies ReadinessInput),
+      ),
   });
   const clips = useMemo(() => {
     const nameOf = (character: string | null) =>

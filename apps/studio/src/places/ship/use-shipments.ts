@@ -4,7 +4,8 @@ import { useSnackbar } from 'notistack';
 import { createElement, useEffect, useRef } from 'react';
 import { Button } from '@mui/material';
 import { z } from 'zod';
-import { fetchAs, fetchJson } from '@/data/fetch-json';
+import { asJson, fetchAs, fetchJson } from '@/data/fetch-json';
+import { download } from '@/data/keep-file';
 import { useProjectInfo } from '@/data/project';
 import { shipmentReportSchema, shipmentsSchema, type Report, type ShipmentInput, type ShipmentRow } from '@/http/shipment';
 import type { ShipChoice } from './use-desk';
@@ -15,21 +16,7 @@ const LOOK = 600;
 export const isOnItsWay = ({ state }: Pick<ShipmentRow, 'state'>): boolean => state === 'making' || state === 'packing';
 export const zipOf = (id: string): string => `/api/shipments/${id}/zip`;
 
-/** Lets the browser keep what an address gives. */
-export function download(address: string): void {
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = '';
-  link.click();
-}
-
 const NONE: readonly ShipmentRow[] = [];
-
-const asJson = (method: string, body: object): RequestInit => ({
-  method,
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify(body),
-});
 
 /** Shipments so far, and what is done with them. What was shipped here is handed to the browser as soon as it has arrived. */
 export function useShipments() {

@@ -1,0 +1,1 @@
+ALTER TABLE "projects" ADD COLUMN "removed" timestamp with time zone;

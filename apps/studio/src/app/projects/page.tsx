@@ -1,0 +1,5 @@
+import { Projects } from '@/places/projects/Projects';
+
+export default function Page() {
+  return <Projects />;
+}
