@@ -1,10 +1,14 @@
-import { parseProject, readGlb, type Report } from '@lantern/motion';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { capture } from '@lantern/capture';
+import { parseProject, readGlb, writeBvh, type Report } from '@lantern/motion';
 import { unzipSync } from 'fflate';
-import { click, openPage, retype, shows } from './browser';
+import type { ElementHandle } from 'puppeteer-core';
+import { click, openPage, retype, shows, withCtrl } from './browser';
 import { temporaryFolder } from './server';
 import { session } from './session';
 import { allMeasured, keepsIn, shipClips } from './shipping';
-import { until } from './waits';
+import { fileArrives, until } from './waits';
 
 const tests = session();
 const url = () => tests.application.url;
@@ -105,20 +109,74 @@ test('a shipment arrives though its worker is killed while it is made; one that 
   await page.close();
 });
 
-test('a project leaves as an archive and comes in again, beside the one that is there', async () => {
-  const archive = new Uint8Array(await (await fetch(`${url()}/api/projects/gullmouth/archive`)).arrayBuffer());
-  const project = parseProject(Buffer.from(unzipSync(archive)['project.json']).toString());
-  expect(project.clips).toHaveLength(13);
-  const response = await fetch(`${url()}/api/archives`, { method: 'POST', body: archive, headers: { origin: url() } });
-  const { id } = (await response.json()) as { id: string };
-  expect(id).toBe('gullmouth-2');
+test('a project is kept as an archive and brought in beside itself, renamed, removed, brought back, and ships as the first does', async () => {
   const { page, errors } = await openPage(tests.browser);
-  await page.goto(`${url()}/${id}/takes`);
+  const downloads = temporaryFolder();
+  await keepsIn(page, downloads);
+  await page.goto(`${url()}/gullmouth/takes`);
+  await click(page, 'link', 'Gullmouth');
+  await shows(page, /8 takes, 2 min 39 s · 13 clips · 1 set/);
+  await click(page, 'button', 'Keep Gullmouth as an archive');
+  const path = join(downloads, 'gullmouth.zip');
+  await fileArrives(path);
+  const project = parseProject(Buffer.from(unzipSync(new Uint8Array(readFileSync(path)))['project.json']).toString());
+  expect(project.clips).toHaveLength(13);
+
+  const desk = await page.waitForSelector('input[aria-label="Archives of projects"]');
+  await (desk as ElementHandle<HTMLInputElement>).uploadFile(path);
+  await shows(page, /, \/gullmouth-2/);
+  const cards = () => page.$$eval('ul[aria-label=Projects] > li', (all) => all.map((own) => own.getAttribute('aria-label')));
+  expect(await cards()).toEqual(['Gullmouth', 'Gullmouth']);
+  await page.locator('li:has(a[href="/gullmouth-2/takes"]) button[aria-label^=Rename]').click();
+  await page.locator('input[name=name]').fill('Harbour at night');
+  await click(page, 'button', 'Rename');
+  await until(async () => (await cards()).includes('Harbour at night'), 'the new name');
+  await click(page, 'button', 'Remove Harbour at night');
+  await until(async () => (await cards()).length === 1, 'one project less');
+  await withCtrl(page, 'z');
+  await until(async () => (await cards()).length === 2, 'the project that is back');
+
+  const broken = join(downloads, 'broken.zip');
+  writeFileSync(broken, 'no archive at all');
+  await (desk as ElementHandle<HTMLInputElement>).uploadFile(broken);
+  await shows(page, 'This is no archive');
+  await click(page, 'button', 'Put it away');
+
+  await click(page, 'link', 'Harbour at night');
   await shows(page, 'wick-rounds');
-  await page.goto(`${url()}/${id}/ship`);
+  expect(new URL(page.url()).pathname).toBe('/gullmouth-2/takes');
+  await page.locator('nav a[href="/gullmouth-2/ship"]').click();
   await allMeasured(page);
   // What is made from the same is known already.
   await shows(page, /of 14 are ready/);
+  expect(errors).toEqual([]);
+  await page.close();
+});
+
+test('a project begins empty and takes its first file; one is duplicated; the demo comes once more', async () => {
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${url()}/projects`);
+  await click(page, 'button', 'New project');
+  await page.locator('input[name=name]').fill('Ferry landing');
+  await page.locator('input[name=character]').fill('Tallow');
+  await click(page, 'button', 'Begin');
+  await page.waitForFunction(() => location.pathname === '/ferry-landing/takes');
+  await shows(page, 'Tallow');
+  const take = join(temporaryFolder(), 'tallow-walk.bvh');
+  writeFileSync(take, writeBvh(capture('walk', { seed: 3, seconds: 6 }).motion));
+  const files = await page.waitForSelector('input[aria-label="Take files"]');
+  await (files as ElementHandle<HTMLInputElement>).uploadFile(take);
+  await page.waitForFunction(() => /^\/ferry-landing\/takes\/./.test(location.pathname));
+  await click(page, 'link', 'Ferry landing');
+  await shows(page, /1 take, 6 s/);
+  await click(page, 'button', 'Duplicate Ferry landing');
+  await shows(page, 'Ferry landing 2');
+  await click(page, 'button', 'Bring the demo in');
+  await page.waitForSelector('[aria-label="Gullmouth, the demo progress"]');
+  await page.waitForFunction(() => !document.querySelector('[aria-label="Gullmouth, the demo progress"]'));
+  await until(() => page.$$eval('ul[aria-label=Projects] a', (all) => all.some((own) => own.textContent === 'Gullmouth')), 'the demo');
+  await page.locator('li[aria-label="Ferry landing 2"] a').click();
+  await shows(page, 'tallow-walk');
   expect(errors).toEqual([]);
   await page.close();
 });

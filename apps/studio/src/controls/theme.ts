@@ -102,6 +102,8 @@ export const theme = createTheme({
     MuiButton: { defaultProps: { disableElevation: true, disableRipple: true, size: 'small' } },
     MuiIconButton: { defaultProps: { disableRipple: true, size: 'small' } },
     MuiTextField: { defaultProps: { size: 'small', variant: 'outlined' } },
+    // The lamp marks the border of a field that is typed in; its name stays legible.
+    MuiInputLabel: { styleOverrides: { root: { '&.Mui-focused:not(.Mui-error)': { color: 'var(--mui-palette-chart-ink)' } } } },
     MuiSwitch: {
       styleOverrides: {
         switchBase: {

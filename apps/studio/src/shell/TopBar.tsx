@@ -60,7 +60,7 @@ export function TopBar({ open, onFind, onKeys }: { open: ReactNode; onFind: () =
         </Typography>
       </MuiLink>
       <Typography color="text.secondary" noWrap sx={{ ml: 0.5 }}>
-        <Tooltip title="All projects">
+        <Tooltip title="All projects" describeChild>
           <MuiLink component={Link} href="/projects" color="inherit" underline="hover">
             {project.name}
           </MuiLink>

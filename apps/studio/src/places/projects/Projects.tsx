@@ -1,5 +1,4 @@
 'use client';
-import AddIcon from '@mui/icons-material/Add';
 import DarkModeIcon from '@mui/icons-material/DarkModeOutlined';
 import LightModeIcon from '@mui/icons-material/LightModeOutlined';
 import RedoIcon from '@mui/icons-material/Redo';
@@ -53,7 +52,7 @@ export function Projects() {
     );
   const waysIn = (
     <Box sx={{ display: 'flex', gap: 1, justifyContent: 'center' }}>
-      <Button variant="contained" startIcon={<AddIcon />} onClick={() => setNew(true)}>
+      <Button variant="contained" onClick={() => setNew(true)}>
         New project
       </Button>
       <Button variant="outlined" color="inherit" onClick={open}>
