@@ -1,11 +1,12 @@
 import { execFileSync } from 'node:child_process';
+import { manifestSchema } from '@lantern/motion';
 import type { Page } from 'puppeteer-core';
 import { click, figure, openPage, shows, withCtrl } from './browser';
 import { addStep, makeClip, openClip, projectOf, savedStep, settles, settlesIn, unfold } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
 import { keepsIn, keptFile, shipClips } from './shipping';
-import { standsStill } from './waits';
+import { standsStill, until } from './waits';
 
 const tests = session();
 const url = () => tests.application.url;
@@ -326,7 +327,7 @@ test('nothing scrolls sideways, and nothing covers play, at three sizes of windo
   await page.close();
 });
 
-test('what is bent, quickened, held and mirrored ships, and measures so from outside', async () => {
+test('what is bent, quickened, held and mirrored ships, measures so from outside, and has the instants that were marked as events', async () => {
   const steps = [
     LOOP,
     { kind: 'speed', mps: 1.5 },
@@ -335,13 +336,33 @@ test('what is bent, quickened, held and mirrored ships, and measures so from out
     TRAVEL,
     { kind: 'retime', pins: [20, 20].map((from, i) => ({ from, to: from + 15 * i })) },
   ] as const;
-  await makeClip(url(), 'out-left', {}, steps);
+  const id = await makeClip(url(), 'out-left', {}, steps);
   await makeClip(url(), 'out-right', {}, [{ kind: 'mirror' }, ...steps.map((s) => (s.kind === 'path' ? { ...s, radius: -3 } : s))]);
   const { page, errors } = await openPage(tests.browser);
   const downloads = temporaryFolder();
   await keepsIn(page, downloads);
+  await openClip(page, url(), id);
+  await page.keyboard.press('Home');
+  await stepOn(page, 2);
+  await page.keyboard.press('l');
+  await page.locator('[aria-label^="Marker marker 1"]').click();
+  await page.locator('.MuiPopover-paper input').fill('lamp');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('[aria-label^="Marker lamp"]');
+  const marks = async () => (await projectOf(url())).takes.flatMap(({ markers }) => markers.map(({ name }) => name));
+  await withCtrl(page, 'z');
+  await until(async () => (await marks()).includes('marker 1'), 'the name before');
+  await withCtrl(page, 'z', true);
+  await until(async () => (await marks()).includes('lamp'), 'its name again');
   await page.goto(`${url()}/gullmouth/ship`);
-  const file = keptFile(await shipClips(page, downloads, ['out-left', 'out-right']), 'wick.glb', downloads);
+  const files = await shipClips(page, downloads, ['out-left', 'out-right']);
+  const manifest = manifestSchema.parse(JSON.parse(Buffer.from(files['wick.lantern.json']).toString()));
+  for (const { events } of manifest.clips) {
+    const mark = events.find((own) => own.kind === 'mark');
+    expect(mark).toMatchObject({ name: 'lamp' });
+    expect(Math.abs((mark?.at ?? 0) - 20 / 60)).toBeLessThan(1.5 / 60);
+  }
+  const file = keptFile(files, 'wick.glb', downloads);
   const { clips } = JSON.parse(execFileSync('node', ['apps/cli/dist/lantern.mjs', 'measure', file, '--json'], { encoding: 'utf8' })) as {
     clips: { name: string; seconds: number; tick: number; slideCm: number; speedMps: number; turnDegS: number; seam: { poseCm: number } }[];
   };

@@ -13,7 +13,7 @@ export interface SavedClip {
 }
 
 export interface SavedProject {
-  readonly takes: readonly { readonly id: string; readonly name: string }[];
+  readonly takes: readonly { readonly id: string; readonly name: string; readonly markers: readonly { readonly name: string }[] }[];
   readonly clips: readonly SavedClip[];
 }
 

@@ -36,6 +36,7 @@ export const KEYS: readonly { readonly where: string; readonly keys: readonly (r
       ['N · X', 'new clip, split the clip at the playhead'],
       ['Q', 'worry the seam: the half second around it, slowly, again and again'],
       ['P · Y', 'in place or travelling, make the other side'],
+      ['L', 'a marker at the playhead: in a clip it ships as an event'],
       ['Double click · arrows · Del on the threads', 'put a time pin, move it, take it out'],
       ['Arrows · Del on a contact’s edge', 'move the edge, take the contact out'],
       ['C · V', 'take hold of joints on the stage: turn by a ring, grab by a handle'],

@@ -1,9 +1,15 @@
 import { create } from 'zustand';
 import { useClips } from './clips-store';
 import { useSets } from './sets-store';
+import { useTakeHistory, type TakeActs } from './take-edits';
 
-/** In a set clips and the set itself are changed by turns: which of the two histories the next undo, and the next redo, is of. */
-type Kind = 'clips' | 'sets';
+/** Some places change things of several kinds by turns: which history the next undo, and the next redo, is of. */
+type Kind = 'clips' | 'sets' | 'markers';
+type Way = 'undo' | 'redo';
+
+/** What is changed where: clips and the set itself in Set and Ship, clips and the markers of their takes on the Bench. */
+export const KINDS_OF_SET: readonly Kind[] = ['sets', 'clips'];
+export const KINDS_OF_BENCH: readonly Kind[] = ['clips', 'markers'];
 
 interface Acts {
   readonly past: readonly Kind[];
@@ -15,35 +21,55 @@ const MOST = 200;
 
 export const useActs = create<Acts>()(() => ({ past: [], future: [] }));
 
-const HISTORIES = { clips: useClips.temporal, sets: useSets.temporal } as const;
+/** How an edit of a take's markers is called in the history of takes. */
+export const MARKERS = 'markers';
+
+let takes: TakeActs | null = null;
 let isTravelling = false;
 
-/** Follows both histories from now on; returns what ends it. */
-export function followActs(): () => void {
-  const follow = (kind: Kind) =>
-    HISTORIES[kind].subscribe((now, before) => {
-      if (isTravelling || now.pastStates.length <= before.pastStates.length || now.futureStates.length > 0) return;
-      useActs.setState(({ past }) => ({ past: [...past, kind].slice(-MOST), future: [] }));
-    });
-  const ends = [follow('clips'), follow('sets')];
-  return () => ends.forEach((end) => end());
+const isOfMarkers = (way: Way): boolean => {
+  const { project, past, future } = useTakeHistory.getState();
+  return project === useClips.getState().project && (way === 'undo' ? past.at(-1) : future[0])?.label === MARKERS;
+};
+
+const temporal = { clips: useClips.temporal, sets: useSets.temporal } as const;
+
+/** Whether there is something of a kind to undo, or to redo. */
+export function hasAct(kind: Kind, way: Way): boolean {
+  if (kind === 'markers') return takes !== null && isOfMarkers(way);
+  const { pastStates, futureStates } = temporal[kind].getState();
+  return (way === 'undo' ? pastStates : futureStates).length > 0;
 }
 
-/** The history whose last change is the newest; what was done before the page was opened is taken back set first. */
-function newest(): Kind | null {
-  const has = (kind: Kind) => HISTORIES[kind].getState().pastStates.length > 0;
-  const known = useActs.getState().past.findLast(has);
-  return known ?? (has('sets') ? 'sets' : has('clips') ? 'clips' : null);
+/** Follows all histories from now on; returns what ends it. @param edits those of takes */
+export function followActs(edits: TakeActs): () => void {
+  takes = edits;
+  const note = (kind: Kind) => useActs.setState(({ past }) => ({ past: [...past, kind].slice(-MOST), future: [] }));
+  const ends = (['clips', 'sets'] as const).map((kind) =>
+    temporal[kind].subscribe((now, before) => {
+      if (!isTravelling && now.pastStates.length > before.pastStates.length && now.futureStates.length === 0) note(kind);
+    }),
+  );
+  const end = useTakeHistory.subscribe((now, before) => {
+    if (!isTravelling && now.past.length > before.past.length && now.future.length === 0 && isOfMarkers('undo')) note('markers');
+  });
+  return () => {
+    [...ends, end].forEach((own) => own());
+    takes = null;
+  };
 }
 
-function travel(kind: Kind, way: 'undo' | 'redo'): void {
+function travel(kind: Kind, way: Way): void {
   isTravelling = true;
-  HISTORIES[kind].getState()[way]();
+  if (kind === 'markers') void takes?.[way]();
+  else temporal[kind].getState()[way]();
   isTravelling = false;
 }
 
-export function undoAct(): void {
-  const kind = newest();
+/** Undoes the newest change of these kinds; what was done before the page was opened is undone in their order. */
+export function undoAct(kinds: readonly Kind[]): void {
+  const has = (kind: Kind) => kinds.includes(kind) && hasAct(kind, 'undo');
+  const kind = useActs.getState().past.findLast(has) ?? kinds.find(has);
   if (!kind) return;
   travel(kind, 'undo');
   useActs.setState(({ past, future }) => {
@@ -52,9 +78,10 @@ export function undoAct(): void {
   });
 }
 
-export function redoAct(): void {
-  const has = (kind: Kind) => HISTORIES[kind].getState().futureStates.length > 0;
-  const kind = useActs.getState().future.find(has) ?? (['sets', 'clips'] as const).find(has);
+/** Does again what was undone last. */
+export function redoAct(kinds: readonly Kind[]): void {
+  const has = (kind: Kind) => kinds.includes(kind) && hasAct(kind, 'redo');
+  const kind = useActs.getState().future.find(has) ?? kinds.find(has);
   if (!kind) return;
   travel(kind, 'redo');
   useActs.setState(({ past, future }) => {

@@ -126,6 +126,12 @@ function cut(clips: readonly ClipChange[], side: 'before' | 'after'): void {
   }));
 }
 
+/** Undo and redo of edits of takes. */
+export interface TakeActs {
+  undo(): Promise<void>;
+  redo(): Promise<void>;
+}
+
 /** Edits of takes, with undo: optimistic where nothing has to be measured. */
 export function useTakeEdits() {
   const client = useQueryClient();

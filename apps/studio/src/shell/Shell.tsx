@@ -10,6 +10,7 @@ import { keepHistory, openDocuments } from '@/data/history';
 import { JOINS, useJoins } from '@/data/joins-store';
 import { download } from '@/data/keep-file';
 import { SETS, useSets } from '@/data/sets-store';
+import { useTakeEdits } from '@/data/take-edits';
 import { ProjectContext, projectKey, useProjectData, type ProjectInfo } from '@/data/project';
 import { ImportDesk } from '@/shell/ImportDesk';
 import { CommandFinder } from './CommandFinder';
@@ -109,13 +110,14 @@ function useStoredClips(project: string): void {
   const client = useQueryClient();
   useEffect(() => () => client.removeQueries({ queryKey: projectKey(project) }), [client, project]);
   const isReady = data !== undefined;
+  const takes = useTakeEdits();
   useEffect(() => {
     if (!isReady) return;
     const ends = [
-      followActs(),
+      followActs(takes),
       ...[startAutosave(CLIPS), startAutosave(JOINS), startAutosave(SETS)],
       ...[keepHistory(CLIPS, project), keepHistory(JOINS, project), keepHistory(SETS, project)],
     ];
     return () => ends.forEach((end) => end());
-  }, [isReady, project]);
+  }, [isReady, project, takes]);
 }

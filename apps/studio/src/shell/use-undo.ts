@@ -1,7 +1,7 @@
 'use client';
 import { usePathname } from 'next/navigation';
 import { useStore } from 'zustand';
-import { redoAct, undoAct } from '@/data/acts';
+import { KINDS_OF_BENCH, KINDS_OF_SET, MARKERS, redoAct, undoAct } from '@/data/acts';
 import { useClips } from '@/data/clips-store';
 import { useJoins } from '@/data/joins-store';
 import { useProjectInfo } from '@/data/project';
@@ -9,7 +9,7 @@ import { useFitEdits } from '@/data/fits';
 import { useSets } from '@/data/sets-store';
 import { useTakeEdits, useTakeHistory } from '@/data/take-edits';
 
-/** Undo and redo of the place one is in: takes have their history in Takes, fits in Fit, joins in Joins, sets and clips together in Set and Ship, clips have theirs everywhere else. */
+/** Undo and redo of the place one is in: takes have their history in Takes, fits in Fit, joins in Joins, sets and clips together in Set and Ship, clips and markers of their takes on the Bench, clips have theirs everywhere else. */
 export function useUndo(): { undo: () => void; redo: () => void; canUndo: boolean; canRedo: boolean } {
   const { id } = useProjectInfo();
   const path = usePathname();
@@ -27,9 +27,18 @@ export function useUndo(): { undo: () => void; redo: () => void; canUndo: boolea
   const setRedos = useStore(useSets.temporal, (state) => state.futureStates.length);
   const undos = useStore(history, (state: { pastStates: unknown[] }) => state.pastStates.length);
   const redos = useStore(history, (state: { futureStates: unknown[] }) => state.futureStates.length);
+  const marked = useTakeHistory((state) => state.project === id && state.past.at(-1)?.label === MARKERS);
+  const unmarked = useTakeHistory((state) => state.project === id && state.future[0]?.label === MARKERS);
   if (inTakes) return { undo: () => void takes.undo(), redo: () => void takes.redo(), canUndo: past > 0, canRedo: future > 0 };
   if (inFit) return fit;
-  if (inSet) return { undo: undoAct, redo: redoAct, canUndo: undos + setUndos > 0, canRedo: redos + setRedos > 0 };
+  const kinds = inSet ? KINDS_OF_SET : path.startsWith(`/${id}/bench`) ? KINDS_OF_BENCH : null;
+  if (kinds)
+    return {
+      undo: () => undoAct(kinds),
+      redo: () => redoAct(kinds),
+      canUndo: undos > 0 || (inSet ? setUndos > 0 : marked),
+      canRedo: redos > 0 || (inSet ? setRedos > 0 : unmarked),
+    };
   const { undo, redo } = history.getState();
   return { undo: () => undo(), redo: () => redo(), canUndo: undos > 0, canRedo: redos > 0 };
 }

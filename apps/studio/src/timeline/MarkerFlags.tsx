@@ -1,7 +1,6 @@
 'use client';
 import { Box, ButtonBase, Button, Popover, TextField } from '@mui/material';
 import { useState } from 'react';
-import { usePlayer } from '@/data/player';
 import type { Marker } from '@lantern/motion';
 import { chart } from '@/controls/theme';
 
@@ -11,12 +10,20 @@ export function MarkerFlags({
   x,
   from,
   to,
+  bottom = 0,
+  at,
+  onGo,
   onMarkers,
 }: {
   markers: readonly Marker[];
   x: (frame: number) => number;
   from: number;
   to: number;
+  /** Pixels from the lower edge of what they lie over. */
+  bottom?: number;
+  /** The frame of the take that is shown, and what shows one. */
+  at: () => number;
+  onGo: (frame: number) => void;
   onMarkers: (markers: readonly Marker[]) => void;
 }) {
   const [open, setOpen] = useState<{ frame: number; anchor: HTMLElement } | null>(null);
@@ -32,13 +39,13 @@ export function MarkerFlags({
             aria-label={`Marker ${name}, frame ${frame}`}
             onClick={(event) => {
               const { currentTarget } = event;
-              if (Math.round(usePlayer.getState().frame) === frame) setOpen({ frame, anchor: currentTarget });
-              else usePlayer.getState().seek(frame);
+              if (Math.round(at()) === frame) setOpen({ frame, anchor: currentTarget });
+              else onGo(frame);
             }}
             sx={{
               position: 'absolute',
               left: x(frame),
-              bottom: 0,
+              bottom,
               height: 16,
               maxWidth: 120,
               px: 0.6,
@@ -69,6 +76,8 @@ export function MarkerFlags({
               defaultValue={marker.name}
               onKeyDown={(event) => {
                 if (event.key !== 'Enter' || !(event.target instanceof HTMLInputElement)) return;
+                // The flag has the focus again at once: the same stroke would press it.
+                event.preventDefault();
                 const name = event.target.value.trim().slice(0, 60);
                 if (name) onMarkers(markers.map((m) => (m.frame === marker.frame ? { ...m, name } : m)));
                 setOpen(null);

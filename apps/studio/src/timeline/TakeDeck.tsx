@@ -67,7 +67,15 @@ export function TakeDeck({ take, traces, markers, onMarkers, menu }: Props) {
             <AxisDrawing take={take} traces={traces} axis={axis} unit={unit} width={width} height={height} />
           </svg>
         )}
-        <MarkerFlags markers={markers} x={x} from={GUTTER} to={GUTTER + span} onMarkers={onMarkers} />
+        <MarkerFlags
+          markers={markers}
+          x={x}
+          from={GUTTER}
+          to={GUTTER + span}
+          at={() => usePlayer.getState().frame}
+          onGo={usePlayer.getState().seek}
+          onMarkers={onMarkers}
+        />
       </Box>
     </Box>
   );

@@ -4,6 +4,7 @@ import type { LoopCandidate, Seam, Segment } from '@lantern/motion';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ClipDoc } from '@/data/clips-store';
+import { usePlayer } from '@/data/player';
 import { ContactEdges, type SetContacts } from '@/places/bench/deck/ContactEdges';
 import { Deck } from '@/places/bench/deck/Deck';
 import type { DeckProps } from '@/places/bench/deck/deck-props';
@@ -206,6 +207,7 @@ describe('the whole deck', () => {
       onContacts: jest.fn(),
       onHands: jest.fn(),
       onFlaw: jest.fn(),
+      onMarkers: jest.fn(),
     };
     const props: DeckProps = {
       take,
@@ -221,6 +223,7 @@ describe('the whole deck', () => {
       hands: null,
       flaws: [],
       balance: null,
+      markers: [],
       ...acts,
       ...change,
     };
@@ -246,6 +249,24 @@ describe('the whole deck', () => {
     cleanup();
     deck();
     expect(screen.queryByRole('slider', { name: /hand contact/ })).toBeNull();
+  });
+
+  test('named instants of the take stand on the deck: a click goes there, and where one is, it is named or taken away', async () => {
+    const markers = [
+      { frame: 130, name: 'lamp' },
+      { frame: 160, name: 'turns' },
+    ];
+    usePlayer.setState({ frames: FRAMES, frame: 130 });
+    const { onScrub, onMarkers } = deck({ markers });
+    await userEvent.click(screen.getByRole('button', { name: 'Marker turns, frame 160' }));
+    expect(onScrub).toHaveBeenLastCalledWith(160);
+    await userEvent.click(screen.getByRole('button', { name: 'Marker lamp, frame 130' }));
+    await userEvent.clear(screen.getByRole('textbox', { name: 'Marker' }));
+    await userEvent.type(screen.getByRole('textbox', { name: 'Marker' }), 'lights it{Enter}');
+    expect(onMarkers).toHaveBeenLastCalledWith([{ frame: 130, name: 'lights it' }, markers[1]]);
+    await userEvent.click(await screen.findByRole('button', { name: 'Marker lamp, frame 130' }));
+    await userEvent.click(screen.getByRole('button', { name: 'take away' }));
+    expect(onMarkers).toHaveBeenLastCalledWith([markers[1]]);
   });
 
   test('spikes and gaps stand on the axis, each with whether it is set right; a click goes there', async () => {

@@ -2,9 +2,10 @@
 import { contractSchema, recipeSchema, setSchema, slotSchema, type Shot, type SlotReport, type Sounding } from '@lantern/motion';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { followActs, redoAct, undoAct, useActs } from '@/data/acts';
+import { followActs, KINDS_OF_BENCH, KINDS_OF_SET, MARKERS, redoAct, undoAct, useActs } from '@/data/acts';
 import { useClips, type ClipDoc } from '@/data/clips-store';
 import type { SetView } from '@/data/set-view';
+import { useTakeHistory } from '@/data/take-edits';
 import { useSets, type SetDoc } from '@/data/sets-store';
 import { addShot, addShots, changeShot, removeShot } from '@/data/shot-edits';
 import { setDocumentSchema } from '@/http/set';
@@ -178,17 +179,50 @@ describe('acts on many', () => {
   });
 
   test('undo in a set goes back through changes of clips and of the set as they came', () => {
-    const end = followActs();
+    const end = followActs({ undo: async () => {}, redo: async () => {} });
     const made = newSet('modest', null);
     useClips.setState({ docs: [clip('a', 'a')] });
     addShot(made, 'Tip the cap.');
-    undoAct();
+    undoAct(KINDS_OF_SET);
     expect([useSets.getState().docs[0].shots.length, useClips.getState().docs.length]).toEqual([0, 1]);
-    undoAct();
+    undoAct(KINDS_OF_SET);
     expect([useSets.getState().docs.length, useClips.getState().docs.length]).toEqual([1, 0]);
-    redoAct();
-    redoAct();
+    redoAct(KINDS_OF_SET);
+    redoAct(KINDS_OF_SET);
     expect([useSets.getState().docs[0].shots.length, useClips.getState().docs.length]).toEqual([1, 1]);
+    end();
+  });
+
+  test('undo on the Bench goes back through changes of clips and of markers as they came, and passes by other edits of takes', () => {
+    const asked: string[] = [];
+    const travel = (way: 'undo' | 'redo') => async () => {
+      asked.push(way);
+      useTakeHistory.setState(({ past, future }) =>
+        way === 'undo'
+          ? { past: past.slice(0, -1), future: [past[past.length - 1], ...future] }
+          : { past: [...past, future[0]], future: [] },
+      );
+    };
+    useClips.setState({ project: 'p', docs: [] });
+    useClips.temporal.getState().clear();
+    useTakeHistory.setState({ project: 'p', past: [], future: [] });
+    const end = followActs({ undo: travel('undo'), redo: travel('redo') });
+    useClips.setState({ docs: [clip('a', 'a')] });
+    useTakeHistory.setState({ past: [{ label: MARKERS, changes: [] }] });
+    useClips.setState({ docs: [clip('a', 'a'), clip('b', 'b')] });
+    const count = () => useClips.getState().docs.length;
+    undoAct(KINDS_OF_BENCH);
+    expect([count(), asked.length]).toEqual([1, 0]);
+    undoAct(KINDS_OF_BENCH);
+    expect([count(), asked]).toEqual([1, ['undo']]);
+    undoAct(KINDS_OF_BENCH);
+    expect([count(), asked]).toEqual([0, ['undo']]);
+    redoAct(KINDS_OF_BENCH);
+    redoAct(KINDS_OF_BENCH);
+    expect([count(), asked]).toEqual([1, ['undo', 'redo']]);
+    useTakeHistory.setState({ past: [{ label: 'another floor', changes: [] }], future: [] });
+    undoAct(KINDS_OF_BENCH);
+    expect([count(), asked]).toEqual([0, ['undo', 'redo']]);
     end();
   });
 

@@ -31,8 +31,18 @@ export function framesSince(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecip
     const found = framesBefore(each.step, each);
     if (!found) return null;
     const before = at;
-    // Of two neighbouring frames the nearer: between the end of one cycle and the start of the next there is nothing.
-    at = found.map((f) => before[Math.min(before.length - 1, Math.max(0, Math.round(f)))]);
+    at = found.map((f) => between(before, f));
   }
   return at;
+}
+
+/** Frames further apart than this are no neighbours in time: one is the end of a cycle, the other its start. */
+const APART = 8;
+
+/** What is shown at a frame between two: between theirs where they follow one another, else what the nearer shows. */
+function between(at: Float64Array, frame: number): number {
+  const f = Math.min(at.length - 1, Math.max(0, frame));
+  const low = Math.floor(f);
+  const [a, b] = [at[low], at[Math.min(at.length - 1, low + 1)]];
+  return Math.abs(b - a) <= APART ? a + (b - a) * (f - low) : at[Math.round(f)];
 }

@@ -57,6 +57,8 @@ export function BenchDeck({ bench, take }: { bench: Workbench; take: TakeInfo })
       flaws={flaws}
       onFlaw={({ from }) => travels.scrub(from)}
       balance={balance}
+      markers={take.markers}
+      onMarkers={bench.setMarkers}
     />
   );
 }

@@ -23,6 +23,7 @@ interface Acts {
   readonly propose: () => void;
   readonly takeLoop: (cut: Cut) => void;
   readonly worry: () => void;
+  readonly markHere: () => void;
   readonly toEnd: (isStart: boolean) => void;
   readonly preview: Preview;
   readonly setPreview: (preview: Preview) => void;
@@ -46,6 +47,7 @@ export function useBenchKeys(acts: Acts): void {
   useKeys('x', acts.splitHere);
   useKeys('q', acts.worry);
   useKeys('y', acts.otherSide);
+  useKeys('l', acts.markHere);
   useKeys('p', inPlace);
   useKeys('c', () => doc && acts.correct());
   useKeys('v', () => useCorrecting.setState(({ mode }) => ({ mode: mode === 'turn' ? 'grab' : 'turn' })));
@@ -96,10 +98,11 @@ function useChainKeys({ isOn, joint, skeleton }: Corrections): void {
 }
 
 /** What can be done without a clip. */
-function usePlaceCommands({ candidates, newClip, propose, takeLoop, glass, setGlass }: Acts): Command[] {
+function usePlaceCommands({ candidates, newClip, markHere, propose, takeLoop, glass, setGlass }: Acts): Command[] {
   return useMemo(
     () => [
       { id: 'new-clip', label: 'New clip', keys: 'N', run: newClip },
+      { id: 'mark', label: 'A marker at the playhead', keys: 'L', run: markHere },
       { id: 'propose', label: 'Clips that this take offers', run: propose },
       { id: 'map', label: 'Recurrence map of the take', run: () => setGlass(glass === 'map' ? null : 'map') },
       ...candidates.slice(0, 9).map((c, i) => ({
@@ -109,7 +112,7 @@ function usePlaceCommands({ candidates, newClip, propose, takeLoop, glass, setGl
         run: () => takeLoop(c),
       })),
     ],
-    [newClip, propose, candidates, takeLoop, glass, setGlass],
+    [newClip, markHere, propose, candidates, takeLoop, glass, setGlass],
   );
 }
 

@@ -22,6 +22,7 @@ import { useCorrections } from './layers/use-corrections';
 import { useDraft } from './use-draft';
 import { useClipActs } from './use-clip-acts';
 import { takeFrameNow, useLoadPlayer } from './use-load-player';
+import { useMarkers } from './use-markers';
 import { usePen } from './use-pen';
 import { useWorry } from './use-worry';
 
@@ -80,6 +81,7 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
   const put = useClips((state) => state.put);
   const pen = usePen(doc, shown, about.isDrawing, opened.data?.heading, put);
   const propose = useCallback(() => setProposing(true), []);
+  const { setMarkers, markHere } = useMarkers(take, time);
   const worry = useWorry(shown?.loop ? shown.cycle : null);
   const candidates = loops.data?.candidates ?? NONE;
   useBenchKeys({
@@ -88,6 +90,7 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
     candidates,
     propose,
     worry,
+    markHere,
     doc,
     created: about.created,
     preview,
@@ -101,7 +104,23 @@ export function useWorkbench(takes: readonly TakeInfo[], clip: string | null, wa
   });
   return {
     ...{ docs, doc, take, opened, isOpen, cut, time, seam, candidates, shown, result, measured: measured.data ?? null, about, acts, edits },
-    ...{ travels, preview, setPreview, glass, setGlass, proposing, setProposing, propose, worry, setNear, pen, put, corrections, correct },
+    ...{
+      travels,
+      preview,
+      setPreview,
+      glass,
+      setGlass,
+      proposing,
+      setProposing,
+      propose,
+      worry,
+      setNear,
+      pen,
+      put,
+      corrections,
+      correct,
+      setMarkers,
+    },
     isSearching: loops.isLoading || !isOpen,
     isBusy: result.isFetching || measured.isFetching,
     reading: reading.data,

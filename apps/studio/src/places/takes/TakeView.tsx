@@ -1,6 +1,7 @@
 'use client';
 import { Box, Button, CircularProgress, Typography } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
+import { MARKERS } from '@/data/acts';
 import { usePlayer } from '@/data/player';
 import { useProjectData, type TakeInfo } from '@/data/project';
 import { useJointWays } from '@/data/joint-ways';
@@ -41,7 +42,7 @@ export function TakeView({ take, isGone, other, onCompare }: Props) {
   useEffect(() => {
     if (frames !== undefined && fps !== undefined) load(frames, fps, 0);
   }, [id, frames, fps, load]);
-  useKeys('p', () => take && put('marker', { markers: withMarker(take.markers, Math.round(usePlayer.getState().frame)) }));
+  useKeys('p', () => take && put(MARKERS, { markers: withMarker(take.markers, Math.round(usePlayer.getState().frame)) }));
   return (
     <>
       <Box sx={{ position: 'relative', minHeight: 0 }}>
@@ -74,7 +75,7 @@ export function TakeView({ take, isGone, other, onCompare }: Props) {
           take={opened}
           traces={traces}
           markers={take.markers}
-          onMarkers={(markers) => put('markers', { markers })}
+          onMarkers={(markers) => put(MARKERS, { markers })}
           menu={<TraceMenu take={opened} />}
         />
       )}

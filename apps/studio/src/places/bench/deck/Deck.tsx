@@ -2,6 +2,8 @@
 import { Box } from '@mui/material';
 import { useRef } from 'react';
 import { chart } from '@/controls/theme';
+import { usePlayer } from '@/data/player';
+import { MarkerFlags } from '@/timeline/MarkerFlags';
 import { Ribbon } from '@/timeline/Ribbon';
 import { ScrubSurface } from '@/timeline/ScrubSurface';
 import { useHeight } from '@/timeline/use-height';
@@ -41,7 +43,7 @@ export function Deck(props: DeckProps) {
   useFollowCut(cut, frames, fps, open ?? take.id, setWindow);
   const rows = rowsOf(height, { hasThreads: threads !== undefined, hasHands: props.hands !== null, traces: props.balance ? 3 : 2 });
   return (
-    <Box ref={ref} sx={{ height: '100%', overflow: 'hidden', bgcolor: chart('paper') }}>
+    <Box ref={ref} sx={{ position: 'relative', height: '100%', overflow: 'hidden', bgcolor: chart('paper') }}>
       {width > 0 && (
         <svg
           ref={svg}
@@ -71,6 +73,16 @@ export function Deck(props: DeckProps) {
           <Posts {...props} axis={axis} height={rows.posts} />
         </svg>
       )}
+      <MarkerFlags
+        markers={props.markers}
+        x={axis.x}
+        from={GUTTER}
+        to={GUTTER + span}
+        bottom={CLIPS}
+        at={() => props.takeFrame(usePlayer.getState().frame)}
+        onGo={onScrub}
+        onMarkers={props.onMarkers}
+      />
     </Box>
   );
 }

@@ -1,4 +1,4 @@
-import type { LoopCandidate, Seam, Segment } from '@lantern/motion';
+import type { LoopCandidate, Marker, Seam, Segment } from '@lantern/motion';
 import type { ReactNode, RefObject } from 'react';
 import type { ClipDoc } from '@/data/clips-store';
 import type { ContactSlide, OpenTake } from '@/worker/core.worker';
@@ -37,6 +37,9 @@ export interface DeckProps {
   readonly onFlaw: (flaw: Flaw) => void;
   /** How far the body's centre is inside its soles, cm, one a frame of the take; null while it is not asked for. */
   readonly balance: Float32Array | null;
+  /** Named instants of the take; those in a clip ship as its events. */
+  readonly markers: readonly Marker[];
+  readonly onMarkers: (markers: readonly Marker[]) => void;
   /** Drawn in place of the traces while time is worked on. */
   readonly threads?: (place: ThreadPlace) => ReactNode;
   /** Drawn in place of the traces while the clip is corrected. */
