@@ -1,4 +1,3 @@
-import { cubic } from '../math/monotone';
 import { fromHeading, makeContinuous, normalize, slerp } from '../math/quat';
 import type { Clip } from '../model/clip';
 import { copyMotion, type Motion } from '../model/motion';
@@ -87,40 +86,52 @@ const OWN = 1e-3;
  */
 export function slopesBetween({ size, values, slopes }: Track, a: number, b: number, weights: ArrayLike<number>): Stretch {
   const width = b - a;
+  const [i, j] = [a * size, b * size];
   let [aa, ab, bb] = [OWN, 0, OWN];
   const [ra, rb] = [new Float64Array(size), new Float64Array(size)];
+  // Asked for every length that a stretch could have: the four parts of the cubic are worked out once a frame.
+  const most = 1 / weights[a];
   for (let f = a + 1; f < b; f++) {
     const u = (f - a) / width;
-    const [at, to] = [width * u * (1 - u) * (1 - u), -width * u * u * (1 - u)];
-    const w = weights[f] / weights[a];
-    aa += w * at * at;
-    ab += w * at * to;
-    bb += w * to * to;
+    const v = 1 - u;
+    const [start, end] = [(1 + 2 * u) * v * v, u * u * (3 - 2 * u)];
+    const [at, to] = [width * u * v * v, -width * u * u * v];
+    const w = weights[f] * most;
+    const [wat, wto] = [w * at, w * to];
+    aa += wat * at;
+    ab += wat * to;
+    bb += wto * to;
+    const n = f * size;
     for (let k = 0; k < size; k++) {
       // What is left when both slopes are the motion's own.
-      const own = cubic(u, width, values[a * size + k], slopes[a * size + k], values[b * size + k], slopes[b * size + k]);
-      const left = w * (values[f * size + k] - own);
-      ra[k] += at * left;
-      rb[k] += to * left;
+      const left = values[n + k] - (start * values[i + k] + at * slopes[i + k] + end * values[j + k] + to * slopes[j + k]);
+      ra[k] += wat * left;
+      rb[k] += wto * left;
     }
   }
   const det = aa * bb - ab * ab;
   for (let k = 0; k < size; k++) {
     const [p, q] = [ra[k], rb[k]];
-    ra[k] = slopes[a * size + k] + (bb * p - ab * q) / det;
-    rb[k] = slopes[b * size + k] + (aa * q - ab * p) / det;
+    ra[k] = slopes[i + k] + (bb * p - ab * q) / det;
+    rb[k] = slopes[j + k] + (aa * q - ab * p) / det;
   }
   return { out: ra, in: rb };
 }
 
 /** A track between two of its keys, at a frame. @param stretch its slopes there; null: straight */
 export function betweenKeys({ size, values }: Track, a: number, b: number, f: number, stretch: Stretch | null, out: number[]): void {
-  const [u, width] = [(f - a) / (b - a), b - a];
-  if (!stretch && size === 4) return slerp(out, 0, values, a * 4, values, b * 4, u);
-  for (let k = 0; k < size; k++) {
-    const [p, q] = [values[a * size + k], values[b * size + k]];
-    out[k] = stretch ? cubic(u, width, p, stretch.out[k], q, stretch.in[k]) : p + (q - p) * u;
+  const width = b - a;
+  const u = (f - a) / width;
+  const [i, j] = [a * size, b * size];
+  if (!stretch) {
+    if (size === 4) return slerp(out, 0, values, i, values, j, u);
+    for (let k = 0; k < size; k++) out[k] = values[i + k] + (values[j + k] - values[i + k]) * u;
+    return;
   }
+  const v = 1 - u;
+  const [start, end] = [(1 + 2 * u) * v * v, u * u * (3 - 2 * u)];
+  const [at, to] = [width * u * v * v, -width * u * u * v];
+  for (let k = 0; k < size; k++) out[k] = start * values[i + k] + at * stretch.out[k] + end * values[j + k] + to * stretch.in[k];
   if (size === 4) normalize(out, 0);
 }
 
