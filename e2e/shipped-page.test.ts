@@ -2,11 +2,11 @@ import { readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { capture } from '@lantern/capture';
-import { findLoops, groundwork, makeClips, parseProject, proposals, segments, type Motion } from '@lantern/motion';
 import { build } from 'esbuild';
-import type { Browser } from 'puppeteer-core';
-import { launch, openPage } from './browser';
+import { unzipSync } from 'fflate';
+import { openPage } from './browser';
+import { session } from './session';
+import { until } from './waits';
 
 /** The code of the runtime's page about itself that plays a shipped set: what is written there is what runs here. */
 function twentyLines(): string {
@@ -37,33 +37,22 @@ window.root = () => [root.position.x, root.position.z];
 window.isDown = () => [...player.down];
 `;
 
-/** Somebody who waits and strolls, as he is shipped. */
+/** The demo's set as the application ships it, thinned, under the names that the page asks for. */
 async function shipped(): Promise<ReadonlyMap<string, Uint8Array>> {
-  const take = (script: 'walk' | 'idle') => capture(script, { seconds: 8, seed: 9 }).motion;
-  const takes: Readonly<Record<string, Motion>> = { walk: take('walk'), wait: take('idle') };
-  const clips = Object.entries(takes).map(([id, motion]) => {
-    const ground = groundwork(motion);
-    if (!ground) throw new Error('nobody is there');
-    const loops = findLoops(ground).candidates;
-    const [found] = id === 'walk' ? loops : proposals(ground, segments(ground), loops);
-    const steps = [{ kind: 'loop' }, { kind: 'foot-lock' }, { kind: 'travel', start: 'origin' }, { kind: 'thin' }];
-    return { name: id, take: id, from: found.from, to: found.to, steps };
-  });
-  const project = parseProject(
-    JSON.stringify({
-      oldLantern: 1,
-      takes: Object.keys(takes).map((id) => ({ id, file: `${id}.bvh` })),
-      clips,
-      sets: [{ name: 'lamplighter' }],
-      fields: [{ name: 'strolls', inputs: ['speed'], clips: ['walk'] }],
-    }),
-  );
-  const { files } = await makeClips(project, (id) => ({ motion: takes[id], warnings: [] }));
-  return new Map(files.map(({ path, bytes }) => [path, bytes]));
+  const { url } = tests.application;
+  const shipments = `${url}/api/projects/gullmouth/shipments`;
+  const begun = await fetch(shipments, { method: 'POST', headers: { origin: url }, body: JSON.stringify({ ship: { fps: 30, thin: {} } }) });
+  const { id } = (await begun.json()) as { id: string };
+  await until(async () => {
+    const listed = (await (await fetch(shipments)).json()) as { shipments: { id: string; state: string }[] };
+    return listed.shipments.find((own) => own.id === id)?.state === 'done';
+  }, 'the shipment');
+  const files = unzipSync(new Uint8Array(await (await fetch(`${url}/api/shipments/${id}/zip`)).arrayBuffer()));
+  return new Map(Object.entries(files).map(([path, bytes]) => [path.replace(/^wick\./, 'set.'), bytes]));
 }
 
+const tests = session();
 let server: Server;
-let browser: Browser;
 beforeAll(async () => {
   const { outputFiles } = await build({
     stdin: { contents: `${BEFORE}\n${twentyLines()}\n${AFTER}`, resolveDir: __dirname, loader: 'ts' },
@@ -85,12 +74,8 @@ beforeAll(async () => {
     response.end(file);
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  browser = await launch();
 });
-afterAll(async () => {
-  await browser?.close();
-  server?.close();
-});
+afterAll(() => server?.close());
 
 interface Shown {
   feet(): number[][][];
@@ -98,8 +83,8 @@ interface Shown {
   isDown(): number[];
 }
 
-test('the lines of the runtime’s own page play a shipped set with three: he goes, and feet that bear stay where they are on the screen', async () => {
-  const { page, errors } = await openPage(browser);
+test('the lines of the runtime’s own page play what the application ships with three: he goes, and feet that bear stay where they are on the screen', async () => {
+  const { page, errors } = await openPage(tests.browser);
   await page.goto(`http://127.0.0.1:${(server.address() as AddressInfo).port}/`);
   await page.waitForFunction(() => 'isDown' in window);
   await page.keyboard.down('w');

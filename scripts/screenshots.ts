@@ -182,4 +182,13 @@ await settle(2500);
 await click(page, 'button', 'Night chart');
 await settle(600);
 await page.screenshot({ path: `${folder}/bench-night.png` });
+await click(page, 'button', 'Day chart');
+const ask = (start: object) =>
+  fetch(`${address}/api/projects`, { method: 'POST', headers: { origin: address }, body: JSON.stringify(start) });
+await ask({ name: 'Ferry landing', character: 'Tallow', fps: 30 });
+await ask({ copyOf: 'gullmouth' });
+await page.goto(`${address}/projects`);
+await shows(page, 'Gullmouth 2');
+await settle(600);
+await page.screenshot({ path: `${folder}/projects.png` });
 await browser.close();

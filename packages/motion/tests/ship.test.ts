@@ -28,6 +28,7 @@ import {
   type MadeFile,
   type Manifest,
   type Report,
+  shipSchema,
   type ShipOptionsInput,
 } from '@lantern/motion';
 import { readShippedPlaces, readShippedTurns } from './shipped-places';
@@ -127,10 +128,12 @@ test.each<[string, ShipOptionsInput, Who]>([
   ]);
 });
 
-test('a promise that is broken is told, by file and clip', async () => {
-  const { bytes } = await shipped({});
+/** A file of the set with its stroll, what it shows of what is promised, and what it does when something of it is changed. */
+async function changeable(ship: ShipOptionsInput) {
+  const { bytes } = await shipped(ship);
   const file = bytes('set.glb');
-  const { clip } = measured(takeClip(), { fps: 60, thin: undefined, lastKey: 'kept', rootMotion: 'root', home: null });
+  const { thin } = shipSchema.parse(ship);
+  const { clip } = measured(takeClip(), { fps: 60, thin, lastKey: 'kept', rootMotion: 'root', home: null });
   const facts = async (changed: Uint8Array) => {
     const joints = clip.motion.skeleton.joints.map(({ name }) => jsonOf(file).nodes.findIndex((node) => node.name === name));
     return fileFacts(changed, {
@@ -159,6 +162,11 @@ test('a promise that is broken is told, by file and clip', async () => {
     const views = (json as unknown as { bufferViews: { byteOffset?: number }[] }).bufferViews;
     return (views[accessor.bufferView].byteOffset ?? 0) + (accessor.byteOffset ?? 0);
   };
+  return { file, clip, facts, brokenBy, stroll, keysOf };
+}
+
+test('a promise that is broken is told, by file and clip', async () => {
+  const { file, clip, facts, brokenBy, stroll, keysOf } = await changeable({});
   expect((await facts(file)).breaks).toEqual([]);
   expect(await brokenBy((json) => (json.animations[1].name = 'stroll'))).toEqual(['names']);
   expect(await brokenBy((json) => (stroll(json).channels[0].target.path = 'scale'))).toContain('scale');
@@ -186,6 +194,18 @@ test('a promise that is broken is told, by file and clip', async () => {
     ok: false,
     found: ['other.glb: its joints are not those of set.glb.'],
   });
+});
+
+test('a slope between two keys that is another breaks what is promised of poses, though every key is where it was', async () => {
+  const { file, facts, brokenBy, keysOf } = await changeable({ thin: {} });
+  expect((await facts(file)).breaks).toEqual([]);
+  expect(
+    await brokenBy((json, numbers) => {
+      // Of a cubic track every key has three values: the slope that comes in, itself, and the slope that goes out.
+      const at = keysOf(json, 'LeftThigh') + 16 * (3 * 2 + 2);
+      numbers.setFloat32(at, numbers.getFloat32(at, true) + 0.5, true);
+    }),
+  ).toEqual(['poses']);
 });
 
 /** The stroll of the project, run by itself. */
