@@ -17,7 +17,8 @@ export async function writePieces(transaction: Pick<Database, 'insert' | 'delete
   await transaction.delete(filePieces).where(eq(filePieces.file, file));
   for (let index = 0; index * PIECE < bytes.length; index++) {
     const piece = Buffer.from(bytes.buffer, bytes.byteOffset + index * PIECE, Math.min(PIECE, bytes.length - index * PIECE));
-    await transaction.insert(filePieces).values({ file, index, bytes: piece });
+    // Somebody else may store the same at the same moment: names tell contents, so that theirs is as good.
+    await transaction.insert(filePieces).values({ file, index, bytes: piece }).onConflictDoNothing();
   }
 }
 

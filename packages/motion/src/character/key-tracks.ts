@@ -83,12 +83,21 @@ const OWN = 1e-3;
  * The slopes with which a cubic from key to key comes nearest to the frames between them, by least squares.
  *
  * @param weights how much each frame of the track counts
+ * @param into where they are written: whoever asks for one length after the other needs no new ones
  */
-export function slopesBetween({ size, values, slopes }: Track, a: number, b: number, weights: ArrayLike<number>): Stretch {
+export function slopesBetween(
+  { size, values, slopes }: Track,
+  a: number,
+  b: number,
+  weights: ArrayLike<number>,
+  into: Stretch = { out: new Float64Array(size), in: new Float64Array(size) },
+): Stretch {
   const width = b - a;
   const [i, j] = [a * size, b * size];
   let [aa, ab, bb] = [OWN, 0, OWN];
-  const [ra, rb] = [new Float64Array(size), new Float64Array(size)];
+  const { out: ra, in: rb } = into;
+  ra.fill(0);
+  rb.fill(0);
   // Asked for every length that a stretch could have: the four parts of the cubic are worked out once a frame.
   const most = 1 / weights[a];
   for (let f = a + 1; f < b; f++) {
@@ -115,7 +124,7 @@ export function slopesBetween({ size, values, slopes }: Track, a: number, b: num
     ra[k] = slopes[i + k] + (bb * p - ab * q) / det;
     rb[k] = slopes[j + k] + (aa * q - ab * p) / det;
   }
-  return { out: ra, in: rb };
+  return into;
 }
 
 /** A track between two of its keys, at a frame. @param stretch its slopes there; null: straight */

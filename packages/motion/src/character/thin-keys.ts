@@ -141,7 +141,8 @@ function chosen(
   for (const track of tracks) {
     const own = (tolerance.get(track.name) ?? new Float64Array()).map((least) => least * FIRST_SHARE);
     const smooth = weights.get(track.name);
-    const keys = longest(track, own, clip.motion.frames, step, (a, b) => (smooth ? slopesBetween(track, a, b, smooth) : null));
+    const tried: Stretch = { out: new Float64Array(track.size), in: new Float64Array(track.size) };
+    const keys = longest(track, own, clip.motion.frames, step, (a, b) => (smooth ? slopesBetween(track, a, b, smooth, tried) : null));
     work.keys.set(track.name, new Set(keys));
   }
   for (let round = 0; round < ROUNDS; round++) if (!mend(work)) break;

@@ -127,6 +127,7 @@ export async function packProject(
   cast: Cast,
   write: (file: MadeFile) => void | Promise<void>,
   validate?: Validate,
+  breathe?: () => void | Promise<void>,
 ): Promise<Report> {
   const files: string[] = [];
   const packed = await packShipment(
@@ -136,6 +137,7 @@ export async function packProject(
       await write(file);
     },
     validate,
+    breathe,
   );
   const fileOf = (name: string) => packed.fileOf.get(name) ?? '';
   const joins = made.flatMap((own): JoinReport[] => {

@@ -30,6 +30,8 @@ export interface FactsAsked {
   readonly options: Pick<ShipOptions, 'body'>;
   /** Errors and warnings of a validator, in words; none where it has nothing to say. */
   readonly validate?: (bytes: Uint8Array) => Promise<readonly string[]>;
+  /** Waited for between clips: whoever checks many of them can do something else there. */
+  readonly breathe?: () => void | Promise<void>;
 }
 
 /** Rotations and places that are the same but for what single floats leave. */
@@ -45,7 +47,7 @@ const ON_FRAME = 1e-3;
  */
 export async function fileFacts(
   bytes: Uint8Array,
-  { path, owner, clips, joints, root, options, validate }: FactsAsked,
+  { path, owner, clips, joints, root, options, validate, breathe }: FactsAsked,
 ): Promise<FileFacts> {
   const gltf = openGltf(bytes);
   const { json } = gltf;
@@ -61,6 +63,7 @@ export async function fileFacts(
   else if (!hasBody) notes.push({ id: 'skin', says: 'joints alone, by choice.' });
   const worsts: NonNullable<FileFacts['poses']>[] = [];
   for (const own of clips) {
+    await breathe?.();
     const animation = json.animations.find(({ name }) => name === own.name);
     if (!animation) {
       broken('names', `The animation “${own.name}” is not in the file.`);

@@ -47,11 +47,13 @@ export type Validate = (bytes: Uint8Array) => Promise<readonly string[]>;
  * Writes the files of a shipment one after the other, so that no more of them than one is held, and checks what was written.
  *
  * @param write is given each file; the same bytes for the same clips
+ * @param breathe is waited for again and again while much is checked at once
  */
 export async function packShipment(
   shipment: Shipment,
   write: (file: MadeFile) => void | Promise<void>,
   validate?: Validate,
+  breathe?: () => void | Promise<void>,
 ): Promise<Packed> {
   const { ship, clips, cast } = shipment;
   const folder = ship.glb.replace(/[^/]*$/, '');
@@ -78,7 +80,7 @@ export async function packShipment(
     const own = clips.filter(({ name }) => fileOf.get(name) === path);
     const { character: owner } = own[0];
     const made = await glbOf(own, shipment, bodyOf(owner));
-    facts.push(await fileFacts(made.bytes, { path, owner: owner ?? '', options: ship, validate, ...made }));
+    facts.push(await fileFacts(made.bytes, { path, owner: owner ?? '', options: ship, validate, breathe, ...made }));
     warnings.push(...made.warnings.map((warning) => ({ ...warning, message: `${path}: ${warning.message}` })));
     await write({ path, bytes: made.bytes });
     const root = rootOfGlb(made.bytes, onHips(own[0].shipped.clip.motion).skeleton.joints[0].name);

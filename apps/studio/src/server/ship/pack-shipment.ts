@@ -14,10 +14,11 @@ import {
   type WrittenFile,
 } from '@lantern/motion';
 import { validateGlb } from '@lantern/unpack';
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Database } from '../database';
 import { log } from '../log';
-import { hasPieces, readPieces, writePieces } from '../pieces';
+import { readPieces, writePieces } from '../pieces';
+import { filePieces } from '../schema';
 import { madeClips, shipmentClips, shipmentFiles, shipments } from './tables';
 import { toLog } from '../trouble';
 import { contentIn, type OpenDocument } from './document';
@@ -53,6 +54,19 @@ async function isWanted(database: Database, id: string): Promise<boolean> {
 
 class Stopped extends Error {}
 
+/** Milliseconds between signs of life. */
+const BEAT = 1500;
+
+/** Gives a sign of life now and then. @throws Stopped when the shipment is not wanted any more */
+function breathing(database: Database, id: string): () => Promise<void> {
+  let last = 0;
+  return async () => {
+    if (performance.now() - last < BEAT) return;
+    if (!(await isWanted(database, id))) throw new Stopped();
+    last = performance.now();
+  };
+}
+
 /** Puts the clips of a shipment into files. Whatever happens is written down. */
 export async function packClaimed(
   database: Database,
@@ -60,23 +74,33 @@ export async function packClaimed(
 ): Promise<void> {
   try {
     const document = await readDocument(database, hash);
-    const { made, failed } = await clipsOf(database, id, document);
+    const breathe = breathing(database, id);
+    const { made, failed } = await clipsOf(database, id, document, breathe);
     if (made.length === 0) throw new InputError('empty', `No clip could be made. ${failed[0]?.name ?? ''}: ${failed[0]?.message ?? ''}`);
     // What a worker wrote who died is written again, to the same bytes.
     await database.delete(shipmentFiles).where(eq(shipmentFiles.shipment, id));
-    const files: { path: string; hash: string; bytes: number }[] = [];
+    const files: ShippedFile[] = [];
+    let waiting: (ShippedFile & MadeFile)[] = [];
+    const keepWaiting = async (): Promise<void> => {
+      await breathe();
+      await keepFiles(database, id, files.length - waiting.length, waiting);
+      waiting = [];
+    };
     const write = async (file: MadeFile): Promise<void> => {
-      if (!(await isWanted(database, id))) throw new Stopped();
-      files.push(await keepFile(database, id, files.length, file));
+      const own = { ...file, hash: createHash('sha256').update(file.bytes).digest('hex') };
+      files.push({ path: own.path, hash: own.hash, size: own.bytes.length });
+      waiting.push({ ...own, size: own.bytes.length });
+      if (waiting.length >= MOST_FILES || waiting.reduce((sum, { size }) => sum + size, 0) > MOST_WAITING) await keepWaiting();
     };
     const { parsed } = document;
-    const packed = await packProject(parsed, made, failed, await castOf(database, project, document), write, validateGlb);
+    const packed = await packProject(parsed, made, failed, await castOf(database, project, document), write, validateGlb, breathe);
     const before = await lastShipment(database, project, id);
     const report: Report = { ...packed, written: await writtenSince(database, files, packed, before) };
     await write({
       path: `${folderOf(parsed.ship.glb)}report.json`,
       bytes: new TextEncoder().encode(`${JSON.stringify(report, null, 1)}\n`),
     });
+    if (waiting.length > 0) await keepWaiting();
     await database
       .update(shipments)
       .set({ state: 'done', report, listed: { written: report.written ?? [], failed: failed.length }, finished: new Date() })
@@ -94,7 +118,12 @@ export async function packClaimed(
 
 const folderOf = (path: string): string => path.replace(/[^/]*$/, '');
 
-async function clipsOf(database: Database, id: string, document: OpenDocument): Promise<{ made: NamedShipped[]; failed: FailedClip[] }> {
+async function clipsOf(
+  database: Database,
+  id: string,
+  document: OpenDocument,
+  breathe: () => Promise<void>,
+): Promise<{ made: NamedShipped[]; failed: FailedClip[] }> {
   const { parsed } = document;
   const rows = await database
     .select({
@@ -112,6 +141,7 @@ async function clipsOf(database: Database, id: string, document: OpenDocument): 
   const made: NamedShipped[] = [];
   const failed: FailedClip[] = [];
   for (const { name, key, state, failure } of rows) {
+    await breathe();
     const clip = parsed.clips.find((own) => own.name === name);
     const take = clip?.source.take ?? name;
     const bytes = state === 'done' ? await readPieces(database, clipPieces(key)) : null;
@@ -134,24 +164,43 @@ async function clipsOf(database: Database, id: string, document: OpenDocument): 
   return { made, failed };
 }
 
-async function keepFile(
+/** Files that are kept together, at the most: by themselves each would take some ways to the database and back. */
+const MOST_FILES = 24;
+/** Bytes after which those that wait are kept. */
+const MOST_WAITING = 8_000_000;
+
+interface ShippedFile {
+  readonly path: string;
+  readonly hash: string;
+  readonly size: number;
+}
+
+/** @param first the place of the first of them among all files of the shipment */
+async function keepFiles(
   database: Database,
   shipment: string,
-  index: number,
-  { path, bytes }: MadeFile,
-): Promise<{ path: string; hash: string; bytes: number }> {
-  const hash = createHash('sha256').update(bytes).digest('hex');
+  first: number,
+  files: readonly (ShippedFile & Pick<MadeFile, 'bytes'>)[],
+): Promise<void> {
   await database.transaction(async (transaction) => {
-    if (!(await hasPieces(transaction, madePieces(hash)))) await writePieces(transaction, madePieces(hash), bytes);
-    await transaction.insert(shipmentFiles).values({ shipment, index, path, hash, bytes: bytes.length });
+    const names = files.map(({ hash }) => madePieces(hash));
+    const held = await transaction.selectDistinct({ file: filePieces.file }).from(filePieces).where(inArray(filePieces.file, names));
+    const known = new Set(held.map(({ file }) => file));
+    for (const { hash, bytes } of files) {
+      if (known.has(madePieces(hash))) continue;
+      known.add(madePieces(hash));
+      await writePieces(transaction, madePieces(hash), bytes);
+    }
+    await transaction
+      .insert(shipmentFiles)
+      .values(files.map(({ path, hash, size }, i) => ({ shipment, index: first + i, path, hash, bytes: size })));
   });
-  return { path, hash, bytes: bytes.length };
 }
 
 /** What is not as it was in the shipment before, and why. */
 async function writtenSince(
   database: Database,
-  files: readonly { readonly path: string; readonly hash: string; readonly bytes: number }[],
+  files: readonly ShippedFile[],
   now: Report,
   before: Awaited<ReturnType<typeof lastShipment>>,
 ): Promise<WrittenFile[]> {
@@ -162,7 +211,7 @@ async function writtenSince(
         .where(eq(shipmentFiles.shipment, before.id))
     : [];
   const hashes = new Map(held.map(({ path, hash }) => [path, hash]));
-  const written = files.map(({ path, hash, bytes }): WrittenFile => {
+  const written = files.map(({ path, hash, size: bytes }): WrittenFile => {
     const then = hashes.get(path);
     if (then === hash) return { path, bytes, state: 'same', why: [] };
     return { path, bytes, state: then ? 'changed' : 'new', why: whyWritten(path, now, then && before ? before.report : null) };
