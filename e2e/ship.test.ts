@@ -149,6 +149,10 @@ test('a project is kept as an archive and brought in beside itself, renamed, rem
   await allMeasured(page);
   // What is made from the same is known already.
   await shows(page, /of 14 are ready/);
+  // Whoever comes again comes to what was open last.
+  await page.goto(url());
+  await shows(page, 'Harbour at night');
+  expect(new URL(page.url()).pathname).toBe('/gullmouth-2/takes');
   expect(errors).toEqual([]);
   await page.close();
 });

@@ -1,10 +1,14 @@
+import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
+import { LAST_PROJECT } from '@/http/projects';
 import { database } from '@/server/database';
-import { firstProject } from '@/server/projects';
+import { findProject, firstProject } from '@/server/projects';
 
 export const dynamic = 'force-dynamic';
 
+/** The project that this browser had open last, or else the first. */
 export default async function Home() {
-  const project = await firstProject(database());
+  const last = (await cookies()).get(LAST_PROJECT)?.value;
+  const project = (last && (await findProject(database(), last))) || (await firstProject(database()));
   redirect(project ? `/${project.id}/takes` : '/projects');
 }

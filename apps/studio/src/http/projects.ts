@@ -47,3 +47,5 @@ export const projectBegunSchema = z.object({ id: z.string() });
 
 /** Days for which a project that was removed can be brought back. */
 export const KEPT_DAYS = 30;
+/** The cookie in which a browser keeps which project it had open last. */
+export const LAST_PROJECT = 'lantern-project';

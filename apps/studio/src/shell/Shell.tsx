@@ -11,6 +11,7 @@ import { JOINS, useJoins } from '@/data/joins-store';
 import { download } from '@/data/keep-file';
 import { SETS, useSets } from '@/data/sets-store';
 import { useTakeEdits } from '@/data/take-edits';
+import { LAST_PROJECT } from '@/data/projects';
 import { ProjectContext, projectKey, useProjectData, type ProjectInfo } from '@/data/project';
 import { ImportDesk } from '@/shell/ImportDesk';
 import { CommandFinder } from './CommandFinder';
@@ -23,6 +24,9 @@ import { Rail } from './Rail';
 import { TopBar } from './TopBar';
 import { useKeys } from '../controls/use-keys';
 import { useUndo } from './use-undo';
+
+/** Seconds. */
+const YEAR = 31_536_000;
 
 /** The frame around every place: bar, rail, and what works everywhere (undo, find, keys, dropping files, saving). */
 export function Shell({ project, children }: { project: ProjectInfo; children: ReactNode }) {
@@ -42,6 +46,9 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
   const joins = useJoins((state) => state.docs);
   const sets = useSets((state) => state.docs);
   useStoredClips(project.id);
+  useEffect(() => {
+    document.cookie = `${LAST_PROJECT}=${project.id}; path=/; max-age=${YEAR}; samesite=strict`;
+  }, [project.id]);
 
   const { undo, redo } = useUndo();
   useKeys('mod+z', undo);
