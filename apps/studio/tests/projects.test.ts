@@ -5,14 +5,16 @@ import { saveClip } from '@/server/clips';
 import { copyProject } from '@/server/copy-project';
 import type { Database } from '@/server/database';
 import { addCast } from '@/server/demo';
+import { saveJoin } from '@/server/joins';
 import { listProjects } from '@/server/list-projects';
 import { beginProject, changeProject, findProject, firstProject, removeProject } from '@/server/projects';
 import { purgeProjects } from '@/server/purge-projects';
-import { filePieces, projects, takeChunks, takes } from '@/server/schema';
+import { clips, filePieces, joins, projects, takeChunks, takes } from '@/server/schema';
 import { drain } from '@/server/ship/drain';
 import { startShipment } from '@/server/ship/shipments';
 import { importFile } from '@/server/takes';
 import { clipSaveSchema } from '@/http/clip';
+import { joinSaveSchema } from '@/http/join';
 import { newProjectInput } from '@/http/projects';
 import { randomUUID } from 'node:crypto';
 import { freshDatabase } from './schema';
@@ -85,6 +87,30 @@ test('one that is removed is not there, is told among those removed, and comes b
   await removeProject(database, 'gullmouth');
   expect((await firstProject(database))?.id).not.toBe('gullmouth');
   await changeProject(database, 'gullmouth', { removed: false });
+});
+
+test('a copy hangs on nothing of the first, also where a clip is cut from what was removed; so the first can be deleted', async () => {
+  const id = await filled('Sail loft');
+  const [take] = await database.select().from(takes).where(eq(takes.project, id));
+  const join = randomUUID();
+  const pieces = [{ id: randomUUID(), take: take.id, from: 0, to: 60 }];
+  await saveJoin(database, id, join, joinSaveSchema.parse({ name: 'round', pieces, start: 'origin', revision: 0 }));
+  const clip = { name: 'of the join', source: { take: join, from: 5, to: 40 }, steps: [], revision: 0 };
+  expect(await saveClip(database, id, randomUUID(), clipSaveSchema.parse(clip))).toMatchObject({ outcome: 'saved' });
+  for (const table of [joins, takes]) await database.update(table).set({ removed: new Date() }).where(eq(table.project, id));
+  const copy = await copyProject(database, id);
+  const cut = await database.select({ take: clips.take, join: clips.join }).from(clips).where(eq(clips.project, copy));
+  const own = [takes, joins].map((table) => database.select({ id: table.id }).from(table).where(eq(table.project, copy)));
+  const ids = new Set((await Promise.all(own)).flat().map((row) => row.id));
+  expect(cut).toHaveLength(2);
+  expect(cut.filter((row) => !ids.has(row.take ?? row.join ?? ''))).toEqual([]);
+  await database
+    .update(projects)
+    .set({ removed: new Date(0) })
+    .where(eq(projects.id, id));
+  await purgeProjects(database);
+  expect(await row(id)).toBeUndefined();
+  expect(await row(copy)).toMatchObject({ clips: 2 });
 });
 
 test('one that was removed long ago is deleted with all that is in it; what others have too stays with them', async () => {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, eq, isNull, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNotNull, isNull, or, sql } from 'drizzle-orm';
 import { InputError } from '@lantern/motion';
 import type { Database } from './database';
 import { characterPieces } from './pieces';
@@ -22,19 +22,46 @@ export async function copyProject(database: Database, from: string): Promise<str
     const name = await freeName(own, source.name);
     const id = await freeProjectId(own, name);
     await transaction.insert(projects).values({ ...source, id, name, created: new Date(), removed: null });
+    const ownClips = and(eq(clips.project, from), isNull(clips.removed));
     const held = {
+      // What a clip is cut from goes along though it was removed: no copy may hang on another project.
       takes: await transaction
         .select()
         .from(takes)
-        .where(and(eq(takes.project, from), isNull(takes.removed))),
+        .where(
+          and(
+            eq(takes.project, from),
+            or(
+              isNull(takes.removed),
+              inArray(
+                takes.id,
+                transaction
+                  .select({ id: clips.take })
+                  .from(clips)
+                  .where(and(ownClips, isNotNull(clips.take))),
+              ),
+            ),
+          ),
+        ),
       joins: await transaction
         .select()
         .from(joins)
-        .where(and(eq(joins.project, from), isNull(joins.removed))),
-      clips: await transaction
-        .select()
-        .from(clips)
-        .where(and(eq(clips.project, from), isNull(clips.removed))),
+        .where(
+          and(
+            eq(joins.project, from),
+            or(
+              isNull(joins.removed),
+              inArray(
+                joins.id,
+                transaction
+                  .select({ id: clips.join })
+                  .from(clips)
+                  .where(and(ownClips, isNotNull(clips.join))),
+              ),
+            ),
+          ),
+        ),
+      clips: await transaction.select().from(clips).where(ownClips),
       sets: await transaction
         .select()
         .from(sets)
