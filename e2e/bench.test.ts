@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { manifestSchema } from '@lantern/motion';
 import type { Page } from 'puppeteer-core';
-import { click, figure, openPage, shows, withCtrl } from './browser';
+import { click, figure, focusOn, openPage, shows, withCtrl } from './browser';
 import { addStep, makeClip, openClip, projectOf, savedStep, settles, settlesIn, unfold } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
@@ -90,7 +90,7 @@ test('a contact’s edge is moved by its keys; contacts are set by hand from the
   const edge = 'g[role=slider][aria-label="End of left contact 1"]';
   await page.waitForSelector(edge);
   const before = Number(await page.$eval(edge, (element) => element.getAttribute('aria-valuenow')));
-  await page.$eval(edge, (element) => (element as SVGElement).focus());
+  await focusOn(page, edge);
   await page.keyboard.press('PageDown');
   const lock = await settlesIn(url(), 'held', (clip) => clip.steps.find((step) => step.contacts));
   expect((lock.contacts as { left: { to: number }[] }).left[0].to).toBe(before - 10);
@@ -234,7 +234,7 @@ test('a pose is held at the playhead, its end moved on the threads by a key, and
   expect(pins[1].to - pins[0].to).toBe(15);
   const thread = 'g[role=slider][aria-label="Time pin 2, frame of the result"]';
   await page.waitForSelector(thread);
-  await page.$eval(thread, (element) => (element as SVGElement).focus());
+  await focusOn(page, thread);
   await page.keyboard.press('ArrowRight');
   const secondIs = (to: number) => settlesIn(url(), 'timed', (clip) => (savedStep(clip, 'retime')?.pins as { to: number }[])[1].to === to);
   await secondIs(pins[1].to + 1);

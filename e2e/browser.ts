@@ -72,3 +72,11 @@ export const figure = (page: Page, group: string, label: string) =>
     group,
     label,
   );
+
+/** Puts the focus on a part of the page, as Tab would, as soon as it is there. */
+export async function focusOn(page: Page, selector: string): Promise<void> {
+  const part = await page.waitForSelector(selector);
+  await part?.evaluate((element) => {
+    if (element instanceof HTMLElement || element instanceof SVGElement) element.focus();
+  });
+}

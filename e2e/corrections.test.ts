@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { click, openPage, shows } from './browser';
+import { click, focusOn, openPage, shows } from './browser';
 import { makeClip, openClip, savedStep, settlesIn, unfold } from './clips';
 import { session } from './session';
 import { standsStill, until } from './waits';
@@ -94,7 +94,7 @@ test('a joint is picked on the stage, turned, drawn, and what was done to it lie
 
   // On the deck its peg is moved by a key, in the card its weight; the clip without it is a ghost.
   const peg = layer.keys[0].frame;
-  await page.$eval(`[aria-label="Peg of left forearm turned at frame ${peg}"]`, (element) => (element as SVGElement).focus());
+  await focusOn(page, `[aria-label="Peg of left forearm turned at frame ${peg}"]`);
   await page.keyboard.press('ArrowRight');
   await settlesIn(url(), name, (clip) => layersOf(clip)[0]?.keys.every(({ frame }) => frame === peg + 1));
   await unfold(page, 'Corrections');

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { clipFigures, readGlb } from '@lantern/motion';
 import type { Page } from 'puppeteer-core';
-import { click, openPage, retype, shows, withCtrl } from './browser';
+import { click, focusOn, openPage, retype, shows, withCtrl } from './browser';
 import { projectOf } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
@@ -93,7 +93,7 @@ test('clips are dropped end to end, overlapped, lined up, repeated, raised, bake
   await page.waitForSelector(plaque(2));
 
   // The first is repeated by dragging its far end; the peak is dragged for a longer overlap.
-  await page.$eval('g[aria-label^="Piece 1 of 3"]', (element) => (element as SVGElement).focus());
+  await focusOn(page, 'g[aria-label^="Piece 1 of 3"]');
   await page.keyboard.press('Enter');
   await deckStandsStill(page);
   await drag(page, handle('Repeats of piece 1, stroll-forward'), ({ x, y }) => ({ x: x + 230, y }));
@@ -120,7 +120,7 @@ test('clips are dropped end to end, overlapped, lined up, repeated, raised, bake
 
   await deckStandsStill(page);
   // From the last piece on all is raised by 20 cm; a reload keeps all of it.
-  await page.$eval('g[aria-label^="Piece 3 of 3"]', (element) => (element as SVGElement).focus());
+  await focusOn(page, 'g[aria-label^="Piece 3 of 3"]');
   await page.keyboard.press('Enter');
   const last = await placeOf(page, 'g[aria-label^="Piece 3 of 3"]');
   const deck = await placeOf(page, DECK);

@@ -1,4 +1,4 @@
-import { click, openPage, shows } from './browser';
+import { click, focusOn, openPage, shows } from './browser';
 import { addStep, makeClip, openClip, savedStep, settlesIn, unfold } from './clips';
 import { session } from './session';
 import { until } from './waits';
@@ -26,7 +26,7 @@ test('a hand is held from frame to frame on the deck; arcs and balance are judge
   if (!place) throw new Error('there is no row for the hand');
   await page.mouse.click(place.x + place.width / 2, place.y + place.height / 2, { count: 2 });
   const [first] = await settlesIn(url(), name, (clip) => restsOf(clip)?.left.length === 1 && restsOf(clip)?.left);
-  await page.$eval('[aria-label="End of left hand contact 1"]', (element) => (element as SVGElement).focus());
+  await focusOn(page, '[aria-label="End of left hand contact 1"]');
   await page.keyboard.press('PageUp');
   await settlesIn(url(), name, (clip) => restsOf(clip)?.left[0]?.to === first.to + 10);
   await shows(page, new RegExp(`${first.from}–${first.to + 10}`));

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from 'puppeteer-core';
-import { click, openPage, retype, shows } from './browser';
+import { click, focusOn, openPage, retype, shows } from './browser';
 import { unfold } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
@@ -48,7 +48,7 @@ test('the bench works from the keyboard: posts by arrows, a loop by its number, 
   await openClip(page, 'stroll-forward');
   const out = () => page.$eval('[role="slider"][aria-label="Out post"]', (post) => Number(post.getAttribute('aria-valuenow')));
   const before = await out();
-  await page.$eval('[role="slider"][aria-label="Out post"]', (post) => (post as SVGElement).focus());
+  await focusOn(page, '[role="slider"][aria-label="Out post"]');
   await page.keyboard.press('ArrowRight');
   await page.waitForFunction(
     (frame: number) => Number(document.querySelector('[aria-label="Out post"]')?.getAttribute('aria-valuenow')) === frame,

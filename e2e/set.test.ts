@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { click, openPage, shows, withCtrl } from './browser';
+import { click, focusOn, openPage, shows, withCtrl } from './browser';
 import { projectOf, savedStep, settlesIn } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
@@ -145,7 +145,7 @@ test('a field is sounded, its puck dragged, what comes is what is asked; feet le
     {},
     speed,
   );
-  await page.$eval(puck, (own) => (own as SVGElement).focus());
+  await focusOn(page, puck);
   await page.keyboard.press('ArrowUp');
   await page.waitForFunction(
     (was: string) => document.querySelector('[role="slider"][aria-label^="What is asked of"]')?.getAttribute('aria-valuetext') !== was,
