@@ -7,6 +7,7 @@ const from = (type, allow) => ({ from: { element: { type } }, allow: { to: { ele
 
 /** The folders of the core from the top down: each may import from itself and from what stands below it. */
 const CORE = [
+  'draft',
   'project',
   'ship',
   'graph',

@@ -3,6 +3,7 @@ import { SCRIPTS } from '@lantern/capture';
 import { CAST } from '@lantern/cast';
 import { InputError, SLOT_LISTS } from '@lantern/motion';
 import { capture } from './capture';
+import { captureDay } from './capture-day';
 import { contacts } from './contacts';
 import { character, fit } from './fit';
 import { inspect } from './inspect';
@@ -12,6 +13,7 @@ import { make } from './make';
 import { drive } from './drive';
 import { field } from './field';
 import { measure } from './measure';
+import { propose } from './propose';
 import { set } from './set';
 import { watch } from './watch';
 
@@ -51,6 +53,20 @@ function program(): Command {
     .action(async (project: string, options: Parameters<typeof make>[1]) => {
       if (!(await make(project, options))) process.exitCode = EXIT.input;
     });
+  command('capture-day', 'a whole capture day in the simulated suit')
+    .requiredOption('--out <dir>', 'the folder to write its takes to')
+    .option('--seed <n>', 'the same seed makes the same day', whole(0, 4294967295), 1)
+    .option('--fps <n>', 'frames a second', number(10, 480), 60)
+    .addOption(new Option('--faults <factor>', 'none, default or a factor').argParser(faults).default(1, 'default'))
+    .option('--solve <n>', 'the same performance solved anew: other noise, takes that begin a little later', whole(0, 4294967295))
+    .action(captureDay);
+  command('propose', 'a set drafted from all takes of a folder')
+    .argument('<folder>')
+    .option('--character <name>', 'whom it is for: wick, tallow, or a skinned GLB; nobody unless named')
+    .addOption(new Option('--slots <list>', 'what the set shall have').choices(SLOT_LISTS).default('full'))
+    .option('--name <name>', 'what the set is called', 'lamplighter')
+    .requiredOption('--out <file>', 'the project file to write')
+    .action(propose);
   command('watch', 'brings in what appears in a folder, and ships again what that changes')
     .argument('<folder>')
     .requiredOption('--project <file>', 'the project file, which is kept up to date')

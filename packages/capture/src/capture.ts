@@ -20,9 +20,11 @@ export interface CaptureOptions {
   readonly speed?: number;
   /** The suit infers the height of the hips: the lowest foot is always on the floor, so that nothing ever falls. */
   readonly rootByFeet?: boolean;
+  /** What the suit gets wrong, by a seed of its own: the same performance solved anew has another. */
+  readonly solve?: number;
 }
 
-const DEFAULTS: Required<Omit<CaptureOptions, 'speed'>> = { seconds: 20, fps: 60, seed: 1, faults: 1, stature: 1.78, rootByFeet: false };
+const DEFAULTS: Required<Omit<CaptureOptions, 'speed' | 'solve'>> = { seconds: 20, fps: 60, seed: 1, faults: 1, stature: 1.78, rootByFeet: false };
 
 /** What is known because it was made: contacts in frames, speed, strides, and the motion without faults. */
 export interface Truth extends Contacts {
@@ -40,8 +42,14 @@ export interface Truth extends Contacts {
 
 /** Plays a script in the simulated suit. */
 export function capture(name: ScriptName, options: CaptureOptions = {}): { motion: Motion; truth: Truth } {
-  const { seconds, fps, seed, faults, stature, speed, rootByFeet } = { ...DEFAULTS, ...options };
-  const script = scriptFor(name, seconds, speed);
+  const settings = { ...DEFAULTS, ...options };
+  const { motion, truth } = captureScript(scriptFor(name, settings.seconds, options.speed), options);
+  return { motion, truth: { ...truth, script: name } };
+}
+
+/** Plays what somebody is asked to do, whatever it is. */
+export function captureScript(script: Script, options: CaptureOptions = {}): { motion: Motion; truth: Omit<Truth, 'script'>; steps: Plan } {
+  const { seconds, fps, seed, faults, stature, rootByFeet, solve = seed } = { ...DEFAULTS, ...options };
   const body = figure(stature);
   const { path, steps } = planScript(script, seed);
   const start = script.margin * FINE;
@@ -52,7 +60,7 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
   const fine = instants.flatMap((t) => [Math.floor(t + 1e-9), Math.min(steps.samples - 1, Math.ceil(t - 1e-9))]);
   const wanted = [...new Set(fine)].sort((a, b) => a - b);
   const clean = readOff(perform(body, steps, path, random(seed ^ 0x1a4e), wanted, script.holds), wanted, instants, fps);
-  const faulty = faults > 0 ? addFaults(clean, seed, faults) : clean;
+  const faulty = faults > 0 ? addFaults(clean, solve, faults) : clean;
   const inFrames = (sample: number) => Math.min(frames, Math.max(0, Math.ceil(((sample - start) / FINE) * fps - 1e-9)));
   const intervals = (side: Stance['side']) =>
     steps.stances
@@ -81,12 +89,12 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
       metresPerUnit: 0.01,
       speedMps: moving > 0 ? (steps.distance[last] - steps.distance[start]) / moving : 0,
       strides: Math.floor(steps.phase[last] - steps.phase[start]),
-      script: name,
       seed,
       faults,
       motion: clean,
       labels: labelsOf(steps, path, contacts, instants),
     },
+    steps,
   };
 }
 

@@ -78,7 +78,7 @@ export function perform(
     // Crouched before a hop, the trunk comes forward and the arms go back; they swing up with the leap.
     const crouch = Math.max(0, -(plan.height[i] || 0)) / 0.25;
     const leap = plan.height[i] ? Math.max(-1, Math.min(1, plan.height[i] / 0.13)) : 0;
-    const lean = (table.lean + 0.4 * vary.lean(t) + idle.breath[i] * 0.5 + 34 * crouch) * RADIANS;
+    const lean = (table.lean + 0.4 * vary.lean(t) + idle.breath[i] * 0.5 + 34 * crouch + plan.lurch[i]) * RADIANS;
     const ribs = chain(
       about(Y, heading + (table.axial * 1.1 * Math.cos(TURN * (u - 0.03)) + idle.look[i] * 1.5) * RADIANS),
       about(X, lean),

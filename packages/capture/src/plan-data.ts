@@ -24,9 +24,30 @@ export interface Stance {
   readonly toeBend: number;
 }
 
+/** He goes slower for a while: at its deepest by a share of his speed, `at` metres from where the leg begins, led in and out over `metres` to either side. */
+export interface Dip {
+  readonly at: number;
+  readonly by: number;
+  readonly metres: number;
+  /** Degrees that he falls forward by at its deepest. */
+  readonly lurch?: number;
+}
+
+export interface Going {
+  readonly go: number;
+  readonly speed: number;
+  readonly fromStanding: boolean;
+  readonly toStanding: boolean;
+  /** The foot that lands first, of one who has stood; the right one unless it is said. */
+  readonly first?: Side;
+  /** The foot that closes up to the other last, of one who will stand; whichever it comes to unless it is said. */
+  readonly last?: Side;
+  readonly dips?: readonly Dip[];
+}
+
 /** Go along the path for `metres` at `speed`, stand for `seconds`, or do some footwork from standing to standing. */
 export type Leg =
-  | { readonly go: number; readonly speed: number; readonly fromStanding: boolean; readonly toStanding: boolean }
+  | Going
   | { readonly stand: number }
   | Footwork;
 
@@ -43,6 +64,8 @@ export interface Plan {
   readonly spin: Float64Array;
   /** Height of the hips above standing where footwork sets it, else NaN. */
   readonly height: Float64Array;
+  /** Degrees that the trunk falls forward by, where he stumbles. */
+  readonly lurch: Float64Array;
   readonly style: Style;
   /** Which leg of the script each stretch of fine samples is. */
   readonly spans: readonly { readonly leg: Leg; readonly start: number; readonly end: number }[];

@@ -4,7 +4,7 @@ import { footwork } from './footwork';
 import { smooth } from './gait-table';
 import type { FloorPath } from './path';
 import type { Style } from './style';
-import { FINE, type Leg, type Plan } from './plan-data';
+import { FINE, type Dip, type Going, type Leg, type Plan } from './plan-data';
 
 /** Left phase at which a performer who stands begins (the right foot is about to rise) and ends. */
 const START_PHASE = -0.13;
@@ -20,17 +20,21 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
   const speed: number[] = [];
   const spin: number[] = [];
   const height: number[] = [];
+  const lurch: number[] = [];
   const worked: Work[] = [];
   const stretches: Stretch[] = [];
   const spans: { leg: Leg; start: number; end: number }[] = [];
   const ends = (leg: Leg, start: number) => spans.push({ leg, start, end: phase.length });
   let p = START_PHASE;
   let s = 0;
-  for (const leg of legs) {
+  for (const [k, leg] of legs.entries()) {
     const start = phase.length;
     if ('stand' in leg) {
+      // The weight goes over to where the next leg begins.
+      const next = legs[k + 1];
+      const shift = next && 'go' in next && next.fromStanding ? Math.ceil(p) + startPhase(next) - p : 0;
       for (let i = 0; i < leg.stand * FINE; i++) {
-        phase.push(p);
+        phase.push(p + shift * smooth(i / (leg.stand * FINE)));
         distance.push(s);
         speed.push(0);
       }
@@ -54,18 +58,20 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
       ends(leg, start);
       continue;
     }
-    if (leg.fromStanding) p = Math.ceil(p) + START_PHASE;
+    if (leg.fromStanding) p = Math.ceil(p) + startPhase(leg);
     const from = p;
+    const began = s;
     const ramp = rampStrides(leg.speed);
     const strides = stridesFor(leg.go, leg, style);
     const to = from + strides;
     while (p < to) {
       const up = leg.fromStanding ? smooth((p - from) / ramp) : 1;
       const down = leg.toStanding ? smooth((to - p) / ramp) : 1;
-      const v = leg.speed * up * down;
+      const v = leg.speed * up * down * slowed(leg, s - began);
       phase.push(p);
       distance.push(s);
       speed.push(v);
+      lurch[phase.length - 1] = lurchOf(leg, s - began);
       p += style.strideRate(v) / FINE;
       s += v / FINE;
     }
@@ -79,6 +85,7 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
     speed: Float64Array.from(speed),
     spin: Float64Array.from(phase, (_, i) => spin[i] ?? spin.at(-1) ?? 0),
     height: Float64Array.from(phase, (_, i) => height[i] ?? Number.NaN),
+    lurch: Float64Array.from(phase, (_, i) => lurch[i] ?? 0),
     style,
     spans,
   };
@@ -88,17 +95,30 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
 /**
  * How many strides cover a distance: whole steps at the end of a leg that stops, so that the closing foot has just landed.
  */
-function stridesFor(metres: number, leg: Extract<Leg, { go: number }>, style: Style): number {
+function stridesFor(metres: number, leg: Going, style: Style): number {
   const ramp = rampStrides(leg.speed);
   let p = 0;
   let s = 0;
   // The ramps each cost about half their strides; run the same sums as the plan does, without the way down, then add it.
   while (s < metres) {
-    const v = leg.speed * (leg.fromStanding ? smooth(p / ramp) : 1);
+    const v = leg.speed * (leg.fromStanding ? smooth(p / ramp) : 1) * slowed(leg, s);
     p += style.strideRate(v) / FINE;
     s += v / FINE;
   }
   if (!leg.toStanding) return p;
-  const steps = Math.round((p + ramp / 2 + (leg.fromStanding ? START_PHASE : 0)) * 2);
-  return steps / 2 + 0.1 - (leg.fromStanding ? START_PHASE : 0);
+  const begins = leg.fromStanding ? startPhase(leg) : 0;
+  const steps = Math.round((p + ramp / 2 + begins) * 2);
+  // A left foot lands where whole strides end, a right one half-way.
+  const isOther = leg.last && (steps % 2 === 0) !== (leg.last === 'left');
+  return (steps + (isOther ? 1 : 0)) / 2 + 0.1 - begins;
 }
+
+/** Half a stride on, the feet have changed parts. */
+const startPhase = ({ first }: Going): number => START_PHASE + (first === 'left' ? 0.5 : 0);
+
+/** How deep he is in a dip, 0 to 1. */
+const depth = ({ at, metres }: Dip, along: number): number => smooth(1 - Math.abs(along - at) / metres);
+
+const slowed = ({ dips = [] }: Going, along: number): number => dips.reduce((rest, dip) => rest * (1 - dip.by * depth(dip, along)), 1);
+
+const lurchOf = ({ dips = [] }: Going, along: number): number => dips.reduce((sum, dip) => sum + (dip.lurch ?? 0) * depth(dip, along), 0);

@@ -63,3 +63,18 @@ export const SIDEWAYS: Style = {
     };
   },
 };
+
+/** The same to the right. */
+export const SIDEWAYS_RIGHT: Style = { ...SIDEWAYS, facing: Math.PI / 2 };
+
+/** Ahead and to one side, facing ahead: the feet a little wider apart, so that they pass. */
+const aslant = (facing: number): Style => ({
+  facing,
+  strideRate,
+  table: (speed) => {
+    const table = gaitAt(speed);
+    return { ...table, width: table.width + 0.06 * smooth(speed / 0.4) };
+  },
+});
+export const ASLANT_LEFT = aslant(-Math.PI / 4);
+export const ASLANT_RIGHT = aslant(Math.PI / 4);

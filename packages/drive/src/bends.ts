@@ -24,11 +24,12 @@ export interface StateBends {
 
 /** What of every state's clips is known, in the graph's order. */
 export function usualBends({ skeleton, clips, fields, graph }: PlaySet): StateBends[] {
-  const known = new Map<PlayClip, Bends>();
   const of = (clip: PlayClip): Bends => {
-    const found = known.get(clip) ?? bendsOf(skeleton, clip);
-    known.set(clip, found);
-    return found;
+    const known = KNOWN.get(clip);
+    if (known?.skeleton === skeleton) return known.bends;
+    const bends = bendsOf(skeleton, clip);
+    KNOWN.set(clip, { skeleton, bends });
+    return bends;
   };
   return graph.states.map(({ plays }) => {
     const all =
@@ -39,6 +40,9 @@ export function usualBends({ skeleton, clips, fields, graph }: PlaySet): StateBe
     return { clips: own, most };
   });
 }
+
+/** Clips never change, and several players of a set are measured. */
+const KNOWN = new WeakMap<PlayClip, { readonly skeleton: PlaySkeleton; readonly bends: Bends }>();
 
 /** A clip's bends, read every step. Step i is where the last three steps end in it. */
 function bendsOf(skeleton: PlaySkeleton, clip: PlayClip): Bends {

@@ -15,6 +15,8 @@ const LOWERING = 0.2;
 
 /** Where a leg would have to be so much longer than it may be stretched, its foot takes a step of its own instead of sliding, metres. */
 const TOO_FAR = 0.006;
+/** The same is looked for this far ahead, seconds. */
+const AHEAD = 0.03;
 /** A foot that stands farther than this from where the pose of somebody who stands has it takes a step of its own, metres; slower than this he stands, m/s. */
 const ASIDE = 0.08;
 const STANDS = 0.08;
@@ -61,7 +63,7 @@ interface Foot {
  * Numbers of `now`: need and need in the last stance; whether it is held (1), the point of the sole that bears, seconds since it was let go, how high the
  * step of its own that it takes is (0 when it takes none), how high it is over the floor of its clips, and the ground that it stands on or goes to.
  */
-const [NEED, NEEDED, HOLDS, BEARS, SINCE, STEPS, LEVEL, UNDER] = [0, 1, 2, 3, 4, 5, 6, 7];
+const [NEED, NEEDED, HOLDS, BEARS, SINCE, STEPS, LEVEL, UNDER, FAR] = [0, 1, 2, 3, 4, 5, 6, 7, 8];
 
 /** A foot comes to the height of the ground under it in about this many seconds: quicker up, so that it clears an edge, than down. */
 const UP = 0.05;
@@ -174,6 +176,7 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
         toRoot(own.landed, offset, facing);
         own.now[BEARS] = low;
         held(own, low);
+        own.now[FAR] = tooFar(own);
       } else {
         offset[3] -= turnedSince(own);
         const at = own.now[BEARS] * 3;
@@ -188,7 +191,11 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
         }
         const away = Math.sqrt(offset[0] ** 2 + offset[2] ** 2);
         const isOther = feet[0].now[STEPS] > 0 || feet[1].now[STEPS] > 0;
-        if (mayStep && seconds > 0 && (tooFar(own) > TOO_FAR || (away > ASIDE && speed < STANDS && !isOther))) {
+        const far = tooFar(own);
+        // Stretched so quickly that it would snap straight within a few frames, it is let go before that.
+        const soon = seconds > 0 ? far + ((far - own.now[FAR]) / seconds) * AHEAD : far;
+        own.now[FAR] = far;
+        if (mayStep && seconds > 0 && (Math.max(far, soon) > TOO_FAR || (away > ASIDE && speed < STANDS && !isOther))) {
           own.now[HOLDS] = 0;
           own.now[STEPS] = Math.min(HIGHEST, RISE * away);
           own.now[SINCE] = 0;
@@ -325,7 +332,7 @@ function toRoot(out: Float64Array, offset: Float64Array, facing: number): void {
 }
 
 const footOf = (leg: PlayLeg, sole: readonly SolePoint[], memory: Memory): Foot => {
-  const now = memory.take(8);
+  const now = memory.take(9);
   now[SINCE] = RELEASE;
   return {
     leg,

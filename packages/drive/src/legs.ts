@@ -57,6 +57,17 @@ export const FOOT = 11;
 
 /** The feet of a clip in the root's axes, the left one and the right one, frame by frame. */
 export function footTracks(skeleton: PlaySkeleton, clip: PlayClip): Float32Array {
+  const known = TRACKS.get(clip);
+  if (known?.skeleton === skeleton) return known.tracks;
+  const tracks = workOutTracks(skeleton, clip);
+  TRACKS.set(clip, { skeleton, tracks });
+  return tracks;
+}
+
+/** Several players play the same clips, which never change. */
+const TRACKS = new WeakMap<PlayClip, { readonly skeleton: PlaySkeleton; readonly tracks: Float32Array }>();
+
+function workOutTracks(skeleton: PlaySkeleton, clip: PlayClip): Float32Array {
   const chain = legChain(skeleton);
   const J = skeleton.names.length;
   const upright = Float64Array.of(0, 0, 0, 1);

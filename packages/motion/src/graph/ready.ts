@@ -49,7 +49,16 @@ export function readyGraph(clips: readonly SetClip[], fields: readonly KeyedFiel
   if (idle) graph.states.push({ name: 'waiting', plays: { clip: idle.id, loop: true } });
   if (field) graph.states.push({ name: 'moving', plays: { field: field.key, inputs: [...(field.field.inputs.slice(0, 2) as string[])] } });
   else if (loop) graph.states.push({ name: 'moving', plays: { clip: loop.id, loop: true } });
-  if (idle && moves) {
+  const start = [...of('start')]
+    .filter(({ traits }) => traits.direction === 'forward')
+    .sort((a, b) => a.traits.speedMps - b.traits.speedMps)[0];
+  if (idle && moves && start?.traits.foot) {
+    // The first step of a start, and then whatever is asked for.
+    graph.states.push({ name: 'setting off', plays: { clip: start.id, loop: false } });
+    go('waiting', 'setting off', { when: [{ input: 'speed', is: 'above', value: SETS_OFF }], entry: 'beginning', overlap: 0.2 });
+    go('setting off', 'moving', { leaveAfter: { landing: start.traits.foot }, entry: 'phase', overlap: 0.3 });
+    if (!stop) go('moving', 'waiting', { when: [{ input: 'speed', is: 'below', value: STOPS }], entry: 'beginning', overlap: 0.3 });
+  } else if (idle && moves) {
     go('waiting', 'moving', { when: [{ input: 'speed', is: 'above', value: SETS_OFF }], entry: 'foot', overlap: 0.24 });
     if (!stop) go('moving', 'waiting', { when: [{ input: 'speed', is: 'below', value: STOPS }], entry: 'beginning', overlap: 0.3 });
   }

@@ -71,7 +71,7 @@ export function coverage(set: LocomotionSet, clips: readonly SetClip[], home: Ho
     const asked = slotSpeed(set.slots[i], set.contract);
     const all = (running.get(id) ?? [])
       .map(({ own, off }) => ({ own, faults: faultsOf(own, ends.get(own.id) ?? [], off, asked, set) }))
-      .sort((a, b) => total(a.faults) - total(b.faults) || a.own.name.localeCompare(b.own.name));
+      .sort((a, b) => totalOf(a.faults) - totalOf(b.faults) || a.own.name.localeCompare(b.own.name));
     const pin = members.find((own) => own.id === pinned.get(id));
     ranked.set(id, all);
     const first = pin ?? all[0]?.own;
@@ -116,11 +116,12 @@ export function coverage(set: LocomotionSet, clips: readonly SetClip[], home: Ho
   };
 }
 
-function nearestSlot(set: LocomotionSet, traits: ClipTraits): { id: string; off: number } | null {
+/** The slot that a clip is nearest to, of equally near ones the one that asks for more. */
+export function nearestSlot(set: Pick<LocomotionSet, 'slots' | 'contract'>, traits: ClipTraits): { id: string; off: number } | null {
   let best: { id: string; off: number } | null = null;
   for (const slot of set.slots) {
     const off = fills(slot, traits, set.contract);
-    // Of equally near ones the one that asks for more: a given foot before either.
+    // A given foot before either.
     if (off !== null && (!best || off < best.off - 1e-9)) best = { id: slotId(slot), off };
   }
   return best;
@@ -129,9 +130,19 @@ function nearestSlot(set: LocomotionSet, traits: ClipTraits): { id: string; off:
 const isFor = (slot: Slot, traits: ClipTraits, set: LocomotionSet): boolean => fills(slot, traits, set.contract) !== null;
 
 /** What speaks against a clip, each as a share of its bound. */
-type Faults = Readonly<Record<'tick' | 'slide' | 'sink' | 'home' | 'asked', { readonly share: number; readonly words: string }>>;
+export type Faults = Readonly<Record<'tick' | 'slide' | 'sink' | 'home' | 'asked', { readonly share: number; readonly words: string }>>;
 
-function faultsOf({ traits }: SetClip, ends: readonly HomeEnd[], off: number, asked: number | null, { bounds }: LocomotionSet): Faults {
+/**
+ * @param off how far it is from what its slot asks for (see `fills`)
+ * @param asked metres a second
+ */
+export function faultsOf(
+  { traits }: Pick<SetClip, 'traits'>,
+  ends: readonly HomeEnd[],
+  off: number,
+  asked: number | null,
+  { bounds }: Pick<LocomotionSet, 'bounds'>,
+): Faults {
   const { tick, slideCm, sinkCm } = traits.figures;
   const homeCm = Math.max(0, ...ends.map(({ cm }) => cm));
   const speed = asked === null ? 0 : Math.abs(traits.speedMps / asked - 1);
@@ -147,7 +158,7 @@ function faultsOf({ traits }: SetClip, ends: readonly HomeEnd[], off: number, as
   };
 }
 
-const total = (faults: Faults): number => Object.values(faults).reduce((sum, { share }) => sum + share, 0);
+export const totalOf = (faults: Faults): number => Object.values(faults).reduce((sum, { share }) => sum + share, 0);
 
 /** The figure that speaks most against the one beside the other. */
 function whyNot(faults: Faults, best: Faults): string {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { clipNameSchema } from '../recipe/clip-document';
 import { contractSchema } from './contract';
+import { draftSchema } from './draft-schema';
 import { graphSchema } from './graph-schema';
 import { SLOT_LISTS, slotList } from './slot-lists';
 import { slotSchema } from './slot';
@@ -56,6 +57,8 @@ export const setSchema = z.object({
   bounds: setBoundsSchema.prefault({}),
   /** How a game gets from one motion to the next; left out, one is made of what the set has. */
   graph: graphSchema.optional(),
+  /** How it was drafted, where it was. */
+  draft: draftSchema.optional(),
 });
 export type LocomotionSet = z.infer<typeof setSchema>;
 export type LocomotionSetInput = z.input<typeof setSchema>;

@@ -1,0 +1,30 @@
+import { z } from 'zod';
+import { clipSourceSchema } from '../recipe/clip-document';
+import { recipeSchema } from '../recipe/order';
+
+const text = z.string().max(1000);
+const id = z.string().min(1).max(200);
+
+/** A cut that would do too, with the steps that make a clip of it, and why it is not the one. */
+export const runnerUpSchema = z.object({ source: clipSourceSchema, steps: recipeSchema, why: text });
+export type RunnerUp = Readonly<z.infer<typeof runnerUpSchema>>;
+
+/** What a draft has chosen for a slot, and why. */
+export const choiceSchema = z.object({
+  slot: z.string().max(200),
+  /** Null where nothing of the takes fills it. */
+  clip: id.nullable(),
+  why: text,
+  others: z.array(runnerUpSchema).max(20).default([]),
+  /** Figures that are out of bounds however it was tried, in words. */
+  out: z.array(text).max(20).default([]),
+});
+export type Choice = Readonly<z.infer<typeof choiceSchema>>;
+
+/** How a set was drafted: what was chosen and why, what is doubtful, and what was changed of its graph so that it plays calmly. */
+export const draftSchema = z.object({
+  choices: z.array(choiceSchema).max(500),
+  doubts: z.array(z.object({ take: id, what: text })).max(1000).default([]),
+  changes: z.array(text).max(500).default([]),
+});
+export type SetDraft = Readonly<z.infer<typeof draftSchema>>;
