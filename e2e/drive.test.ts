@@ -37,10 +37,10 @@ test('the graph: drawn with soundings, a card dragged stays, a channel drawn, a 
   const { page, errors } = await openPage(tests.browser);
   const { id } = await theSet();
   await page.goto(`${tests.application.url}/gullmouth/set/${id}/graph`);
-  await shows(page, /6 states, 14 channels: \d+ hold/);
+  await shows(page, /7 states, 15 channels: \d+ hold/);
   // Every state shows what it plays.
   await page.waitForFunction(
-    () => [...document.querySelectorAll('.react-flow__node')].filter((node) => node.innerHTML.includes('data:image/png')).length === 6,
+    () => [...document.querySelectorAll('.react-flow__node')].filter((node) => node.innerHTML.includes('data:image/png')).length === 7,
   );
   const card = await page.waitForSelector('.react-flow__node[data-id="hopping"]');
   const box = await card?.boundingBox();
@@ -50,7 +50,7 @@ test('the graph: drawn with soundings, a card dragged stays, a channel drawn, a 
   await page.mouse.move(box.x - 20, box.y + 40, { steps: 6 });
   await page.mouse.up();
   const moved = await until(async () => (await theSet()).graph, 'the graph is the set’s');
-  expect(moved.states).toHaveLength(6);
+  expect(moved.states).toHaveLength(7);
   expect(moved.states.every(({ at }) => at !== undefined)).toBe(true);
   // A channel from the ring under a card to another card.
   const from = await (await page.waitForSelector('.react-flow__node[data-id="hopping"]'))?.boundingBox();

@@ -24,7 +24,7 @@ export async function captureDay({ out, json, seed, ...options }: CaptureDayOpti
     await writeOutput(join(out, file), writeBvh(motion));
     const { left, right, tries } = truth;
     takes.push({ file, frames: motion.frames, fps: motion.fps, left, right, tries });
-    tell(takes.length / DAY_TAKES, file);
+    tell(takes.length / DAY_TAKES.length, file);
   }
   const known = { seed, ...options, takes };
   await writeOutput(join(out, 'truth.json'), `${JSON.stringify(known, null, 1)}\n`);

@@ -60,7 +60,8 @@ export async function propose(folder: string, { character, slots, out, name, jso
     });
     tell(0, `Read ${id}`);
   }
-  if (takes.length === 0) throw new InputError('folder', 'There is no take in the folder: BVH, GLB, or AMC with its ASF.', { file: folder, line: 1 });
+  if (takes.length === 0)
+    throw new InputError('folder', 'There is no take in the folder: BVH, GLB, or AMC with its ASF.', { file: folder, line: 1 });
   const whom = character === undefined ? null : await characterOf(character, home);
   const drafting = draftProject(takes, whom ? new Map([[whom.id, whom.character]]) : new Map(), {
     name,
@@ -94,13 +95,22 @@ export async function propose(folder: string, { character, slots, out, name, jso
     filled: clips.length,
     missing,
     doubts: all,
-    choices: choices.map(({ slot, clip, why, others, out: beyond }) => ({ slot, clip, why, runnersUp: others.length, outOfBounds: beyond })),
+    choices: choices.map(({ slot, clip, why, others, out: beyond }) => ({
+      slot,
+      clip,
+      why,
+      runnersUp: others.length,
+      outOfBounds: beyond,
+    })),
     weather: weather && { popCm: Number(weather.popCm.toFixed(2)), slideCm: Number(weather.slideCm.toFixed(3)) },
     ms: Math.round(performance.now() - start),
   };
   print(json ?? false, result, () => [
     `${out}: ${clips.length} of ${set.slots.length} slots filled from ${takes.length} takes, in ${(result.ms / 1000).toFixed(1)} s`,
-    ...choices.map((own) => `  ${own.slot.padEnd(28)} ${own.clip ?? '–'}  ${own.why}${own.out.length > 0 ? `; out of bounds: ${own.out.join(', ')}` : ''}`),
+    ...choices.map(
+      (own) =>
+        `  ${own.slot.padEnd(28)} ${own.clip ?? '–'}  ${own.why}${own.out.length > 0 ? `; out of bounds: ${own.out.join(', ')}` : ''}`,
+    ),
     ...(missing.length > 0 ? ['to capture', ...missing.map(({ shot }) => `  ${shot}`)] : []),
     ...(all.length > 0 ? ['doubts', ...all.map(({ take, what }) => `  ${take}: ${what}`)] : []),
   ]);

@@ -24,7 +24,14 @@ export interface CaptureOptions {
   readonly solve?: number;
 }
 
-const DEFAULTS: Required<Omit<CaptureOptions, 'speed' | 'solve'>> = { seconds: 20, fps: 60, seed: 1, faults: 1, stature: 1.78, rootByFeet: false };
+const DEFAULTS: Required<Omit<CaptureOptions, 'speed' | 'solve'>> = {
+  seconds: 20,
+  fps: 60,
+  seed: 1,
+  faults: 1,
+  stature: 1.78,
+  rootByFeet: false,
+};
 
 /** What is known because it was made: contacts in frames, speed, strides, and the motion without faults. */
 export interface Truth extends Contacts {

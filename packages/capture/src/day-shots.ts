@@ -92,7 +92,11 @@ export const DAY: readonly Shot[] = [
   { name: 'wait', style: PLAIN, tries: () => [{ legs: [{ stand: 26 }], gives: ['idle'] }] },
   { name: 'hush', style: HUSH, tries: several(2, { metres: 5, speed: 0.75 }, 'loop/hush/forward') },
   { name: 'hush-back', style: HUSH, backwards: true, tries: several(2, { metres: 4.5, speed: 0.6 }, 'loop/hush/backward') },
-  { name: 'walk', style: PLAIN, tries: several(3, { metres: 8, speed: 1.35 }, 'loop/walk/forward', 'start/walk/to-forward', 'stop/walk/to-forward') },
+  {
+    name: 'walk',
+    style: PLAIN,
+    tries: several(3, { metres: 8, speed: 1.35 }, 'loop/walk/forward', 'start/walk/to-forward', 'stop/walk/to-forward'),
+  },
   { name: 'walk-aslant-left', style: ASLANT_LEFT, tries: several(2, { metres: 6, speed: 1.1 }, 'loop/walk/forward-left') },
   { name: 'walk-aslant-right', style: ASLANT_RIGHT, tries: several(2, { metres: 6, speed: 1.1 }, 'loop/walk/forward-right') },
   { name: 'walk-left', style: SIDEWAYS, tries: several(2, { metres: 4, speed: 0.55 }, 'loop/walk/left') },
@@ -106,7 +110,11 @@ export const DAY: readonly Shot[] = [
   { name: 'jog-round-right', style: PLAIN, tries: circle(-2.8, 2.5, 'arc/jog/right') },
   { name: 'turns', style: PLAIN, tries: (chance) => [45, -45, 90, -90, 180, -180].map((degrees) => spin(degrees, chance)) },
   { name: 'turns-again', style: PLAIN, tries: (chance) => [-180, 180, -90, 90, -45, 45].map((degrees) => spin(degrees, chance)) },
-  { name: 'pivots', style: PLAIN, tries: (chance) => [6, 6.35, 6.7, 7.05].map((metres, i) => pivot(metres, i % 2 === 0 ? 180 : -180, chance)) },
+  {
+    name: 'pivots',
+    style: PLAIN,
+    tries: (chance) => [6, 6.35, 6.7, 7.05].map((metres, i) => pivot(metres, i % 2 === 0 ? 180 : -180, chance)),
+  },
   {
     name: 'hop',
     style: PLAIN,

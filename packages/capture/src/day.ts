@@ -46,11 +46,25 @@ const SPOILS = 0.55;
  * first.truth.tries.length; // 1
  */
 export function* captureDay(seed: number, options: DayOptions = {}): Generator<DayTake, void> {
-  for (const [i, shot] of DAY.entries()) yield captureShot(shot, (seed * 1009 + i * 31) >>> 0, options);
+  for (const name of DAY_TAKES) yield captureDayTake(name, seed, options);
 }
 
-/** How many takes a day has. */
-export const DAY_TAKES = DAY.length;
+/** What the takes of a day are called, in the order in which they are captured. */
+export const DAY_TAKES: readonly string[] = DAY.map(({ name }) => name);
+
+/**
+ * One take of a capture day, the same as among all of them.
+ *
+ * @throws Error when no take of a day is called so
+ *
+ * @example
+ * captureDayTake('turns', 1).truth.tries.length; // 6
+ */
+export function captureDayTake(name: string, seed: number, options: DayOptions = {}): DayTake {
+  const at = DAY.findIndex((shot) => shot.name === name);
+  if (at < 0) throw new Error(`No take of a day is called “${name}”.`);
+  return captureShot(DAY[at], (seed * 1009 + at * 31) >>> 0, options);
+}
 
 function captureShot(shot: Shot, seed: number, { fps = 60, faults = 1, solve, stature }: DayOptions): DayTake {
   const chance = random(seed ^ 0xda1);
@@ -58,7 +72,13 @@ function captureShot(shot: Shot, seed: number, { fps = 60, faults = 1, solve, st
   const spoils = spoiltTries(tries, shot.backwards ?? false, chance);
   const played = tries.map((own, i) => spoil(own, spoils.get(i) ?? null, chance));
   const script = scriptOf(shot, played);
-  const { motion, truth, steps } = captureScript(script, { fps, faults, seed, solve: solve === undefined ? seed : seed ^ (solve * 7919), stature });
+  const { motion, truth, steps } = captureScript(script, {
+    fps,
+    faults,
+    seed,
+    solve: solve === undefined ? seed : seed ^ (solve * 7919),
+    stature,
+  });
   // The suit of a cut start was switched on when he was already on his way; a delivery of its own begins where its solver began.
   const setsOff = steps.spans.find(({ leg }) => 'go' in leg)?.start ?? 0;
   const cut = spoils.get(0) === 'cut' ? Math.round((setsOff / FINE + 0.4 + 0.6 * chance.next()) * fps) : 0;
@@ -146,7 +166,12 @@ function scriptOf(shot: Shot, tries: readonly Try[]): Script {
   const { spans, distance } = plan(legs, STRAIGHT, random(1), shot.style);
   const starts = tries.flatMap((own, i) => {
     const { first } = legSpans(tries)[i];
-    return own.legs.map((leg, k) => ({ leg, at: distance[Math.min(distance.length - 1, spans[first + k].start)], bends: own.bends, kerbs: own.kerbs }));
+    return own.legs.map((leg, k) => ({
+      leg,
+      at: distance[Math.min(distance.length - 1, spans[first + k].start)],
+      bends: own.bends,
+      kerbs: own.kerbs,
+    }));
   });
   const going = starts.filter((own): own is typeof own & { leg: Going } => 'go' in own.leg);
   const pieces: { metres: number; turn?: number }[] = [];

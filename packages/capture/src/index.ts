@@ -1,5 +1,5 @@
 export { capture, type CaptureOptions, type Truth } from './capture';
-export { captureDay, DAY_TAKES, type DayOptions, type DayTake, type DayTry, type Spoilt } from './day';
+export { captureDay, captureDayTake, DAY_TAKES, type DayOptions, type DayTake, type DayTry, type Spoilt } from './day';
 export type { SuitPhase, SuitSettings, SuitStatus } from './desk';
 export { addFaults, DEFAULT_FAULTS, driftHeading, type Faults } from './faults';
 export { figure, JOINTS, type Figure } from './figure';

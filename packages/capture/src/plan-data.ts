@@ -46,10 +46,7 @@ export interface Going {
 }
 
 /** Go along the path for `metres` at `speed`, stand for `seconds`, or do some footwork from standing to standing. */
-export type Leg =
-  | Going
-  | { readonly stand: number }
-  | Footwork;
+export type Leg = Going | { readonly stand: number } | Footwork;
 
 /** The performer's progress, one number per fine sample. */
 export interface Plan {

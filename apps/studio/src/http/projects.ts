@@ -13,10 +13,11 @@ export const newProjectInput = z.object({
 });
 export type NewProjectInput = z.infer<typeof newProjectInput>;
 
-/** What a new project is made from: nothing, another project, or the demo. `arrival` is what its progress is asked by. */
+/** What a new project is made from: nothing, another project, the demo, or a simulated capture day. `arrival` is what its progress is asked by. */
 export const projectStart = z.union([
   z.object({ copyOf: z.string().min(1).max(200) }),
   z.object({ demo: z.literal(true), arrival: z.uuid().nullable().default(null) }),
+  z.object({ day: z.literal(true), arrival: z.uuid().nullable().default(null) }),
   newProjectInput,
 ]);
 export type ProjectStart = z.input<typeof projectStart>;

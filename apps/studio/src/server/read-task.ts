@@ -1,5 +1,7 @@
 import type { TakePatch } from '@lantern/motion';
 import type { MessagePort } from 'node:worker_threads';
+import type { z } from 'zod';
+import type { draftInput } from '@/http/draft';
 import type { NewProjectInput } from '@/http/projects';
 
 /** A file that has come in and lies on disk. */
@@ -18,7 +20,9 @@ export type ReadTask =
   | { readonly kind: 'way'; readonly take: string; readonly joint: string }
   | { readonly kind: 'archive'; readonly path: string }
   | { readonly kind: 'begin'; readonly input: NewProjectInput }
-  | { readonly kind: 'demo' };
+  | { readonly kind: 'demo' }
+  | { readonly kind: 'day' }
+  | { readonly kind: 'draft'; readonly project: string; readonly input: z.infer<typeof draftInput> };
 
 /** A task, and where its progress is told: numbers from 0 to 1. */
 export interface Ordered {

@@ -6,6 +6,8 @@ import { importArchive } from './archive/import';
 import { importCharacter } from './characters';
 import { connect, type Database } from './database';
 import { addCast, DEMO, loadDemo } from './demo';
+import { draftFor } from './draft-set';
+import { DAY, loadDay } from './capture-day';
 import { importStream, makeOverview, readWay, STREAMED_BYTES } from './long-takes';
 import { beginProject } from './projects';
 import type { Ordered, ReadAnswer, ReadTask } from './read-task';
@@ -65,6 +67,15 @@ async function work(task: ReadTask, told: (share: number) => void): Promise<unkn
         await loadDemo(own, id, told);
         return id;
       });
+    case 'day':
+      return database().transaction(async (transaction) => {
+        const own = transaction as unknown as Database;
+        const id = await begin(own, { name: DAY.name, character: DEMO.character, fps: 60 });
+        await loadDay(own, id, told);
+        return id;
+      });
+    case 'draft':
+      return draftFor(database(), task.project, task.input, told);
   }
 }
 

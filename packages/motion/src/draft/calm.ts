@@ -31,7 +31,7 @@ const ROUNDS = 4;
 export function* calm(graph: Graph, playable: PlayableSet, minutes: number): Generator<number, Calmed, void> {
   let own = graph;
   let play: PlaySet = playable.set;
-  let weather = yield* roughWeatherSteps(play, { minutes, seed: 1 });
+  let weather = yield* weatherOf(play, minutes, 0);
   let best: Calmed = { graph: own, weather, changes: [] };
   const changes = new Map<number, string>();
   const scripts = new Map<number, PlayScript[]>();
@@ -40,17 +40,28 @@ export function* calm(graph: Graph, playable: PlayableSet, minutes: number): Gen
     for (const { transition, script, step } of rough) scripts.set(transition, [...(scripts.get(transition) ?? []), upTo(script, step)]);
     for (const transition of new Set(rough.map((one) => one.transition))) {
       const at = playable.transitions[transition];
-      yield 0;
+      yield (round + 1) / (ROUNDS + 1);
       const better = calmer(play, transition, own.transitions[at], scripts.get(transition) ?? []);
       if (!better) continue;
       changes.set(at, inWords(graph.transitions[at], better));
       own = changeTransition(own, at, better);
       play = withTransition(play, transition, better);
     }
-    weather = yield* roughWeatherSteps(play, { minutes, seed: 1 });
+    weather = yield* weatherOf(play, minutes, round + 1);
     if (badness(weather) < badness(best.weather)) best = { graph: own, weather, changes: [...changes.values()] };
   }
   return best;
+}
+
+/** Rough weather, as a share of all rounds. */
+function* weatherOf(play: PlaySet, minutes: number, round: number): Generator<number, Weather, void> {
+  const steps = roughWeatherSteps(play, { minutes, seed: 1 });
+  let step = steps.next();
+  while (!step.done) {
+    yield (round + step.value) / (ROUNDS + 1);
+    step = steps.next();
+  }
+  return step.value;
 }
 
 /** How far pops and slides are over their bounds, in parts of them; 0 within. */

@@ -60,7 +60,7 @@ export function cutsOf(take: string, ground: Groundwork): Cut[] {
     const cut = cutClip(motion, from, to);
     const traits = clipTraits(isLoop ? applyStep(cut, CLOSED) : cut);
     // Hops are taken from standing to standing.
-    if (traits?.kind && !(isLoop && traits.kind === 'flight')) 
+    if (traits?.kind && !(isLoop && traits.kind === 'flight'))
       out.push({
         take,
         from,

@@ -1,4 +1,5 @@
 import type { Cast } from '../character/character';
+import type { SavedFit } from '../fit/settings';
 import { measureSet, playProject } from '../project/sets';
 import { projectSources } from '../project/sources';
 import type { ClipDocument } from '../recipe/clip-document';
@@ -19,6 +20,7 @@ export interface DraftProjectOptions {
   readonly character: string | null;
   readonly contract?: Contract;
   readonly bounds?: SetBounds;
+  readonly fits?: readonly SavedFit[];
   /** Names that clips, joins, sets and fields of the project have already. */
   readonly taken?: readonly string[];
   /** What is doubtful about the takes as they were read. */
@@ -55,9 +57,9 @@ const MINUTES = 2;
 export function* draftProject(
   takes: readonly DraftTake[],
   cast: Cast,
-  { name, slots, character, contract, bounds, taken = [], doubts: known = [] }: DraftProjectOptions,
+  { name, slots, character, contract, bounds, fits = [], taken = [], doubts: known = [] }: DraftProjectOptions,
 ): Generator<DraftProgress, DraftedSet, void> {
-  const drafting = draftSet(takes, cast, { slots, character, contract, bounds });
+  const drafting = draftSet(takes, cast, { slots, character, contract, bounds, fits });
   let step = drafting.next();
   while (!step.done) {
     yield { ...step.value, share: CHOSEN * step.value.share };
@@ -81,7 +83,7 @@ export function* draftProject(
   });
   yield { share: CHOSEN, says: 'Measuring the set' };
   const motions = new Map(takes.map(({ id, motion }) => [id, { motion, warnings: [] }]));
-  const project = { clips, fields, fits: [], sets: [plain] };
+  const project = { clips, fields, fits: [...fits], sets: [plain] };
   const sources = projectSources(project, (id) => motions.get(id), cast);
   const { coverage } = measureSet(project, plain, sources);
   // What a slot is drafted for fills it, also where a figure makes another slot the nearer one.

@@ -1,9 +1,13 @@
 import { InputError } from '../error';
 import type { Cast } from '../character/character';
+import { withMapping } from '../fit/mapped-body';
+import type { SavedFit } from '../fit/settings';
 import { groundwork } from '../measure/groundwork';
 import type { HomePose } from '../model/home-pose';
 import type { Motion } from '../model/motion';
+import { skeletonSignature } from '../model/signature';
 import { recipeRunner } from '../recipe/recipe';
+import { mappingOf, withFits } from '../recipe/with-fits';
 import type { ClipDocument } from '../recipe/clip-document';
 import { clipTraits, type ClipTraits } from '../set/clip-traits';
 import { contractSchema, slotSpeed, type Contract } from '../set/contract';
@@ -13,7 +17,8 @@ import { setBoundsSchema, type LocomotionSet, type SetBounds } from '../set/sche
 import { slotId, type Slot } from '../set/slot';
 import { slotName } from '../set/slot-name';
 import type { Clip } from '../model/clip';
-import type { RecipeStep } from '../steps';
+import { withStep } from '../recipe/order';
+import { stepSchema, type RecipeStep } from '../steps';
 import { cutsOf, type Cut } from './cuts';
 import { judge, type Judged } from './judge';
 import { rankCuts, whyBehind, type Ranked } from './rank-cuts';
@@ -22,7 +27,10 @@ import { recipeFor, WAYS, type RecipeWay, type Wanted } from './recipe-for';
 
 /** A take that a set is drafted from, in metres. */
 export interface DraftTake {
+  /** What clips call it. */
   readonly id: string;
+  /** What people call it, where that is something else. */
+  readonly name?: string;
   readonly motion: Motion;
 }
 
@@ -33,6 +41,8 @@ export interface DraftOptions {
   /** The game's numbers; speeds that it leaves out are taken from the day. */
   readonly contract?: Contract;
   readonly bounds?: SetBounds;
+  /** What is settled for suits and characters. */
+  readonly fits?: readonly SavedFit[];
 }
 
 /** What was chosen for a slot, with the clip that it is. */
@@ -72,25 +82,31 @@ const READING = 0.3;
 export function* draftSet(
   takes: readonly DraftTake[],
   cast: Cast,
-  { slots, character, contract: asked, bounds = setBoundsSchema.parse({}) }: DraftOptions,
+  { slots, character, contract: asked, bounds = setBoundsSchema.parse({}), fits = [] }: DraftOptions,
 ): Generator<DraftProgress, Draft, void> {
   const cuts: Cut[] = [];
   const doubts: Doubt[] = [];
-  for (const [i, { id, motion }] of takes.entries()) {
-    yield { share: (READING * i) / takes.length, says: `Reading ${id}` };
+  for (const [i, { id, name: take = id, motion }] of takes.entries()) {
+    yield { share: (READING * i) / takes.length, says: `Reading ${take}` };
     const ground = groundwork(motion);
     const own = ground ? cutsOf(id, ground) : [];
-    if (!ground) doubts.push({ take: id, what: 'It is no person’s, so nothing is cut from it.' });
-    else if (own.length === 0) doubts.push({ take: id, what: 'Nothing in it can be told apart that a set asks for.' });
-    for (const fault of new Set(own.flatMap((cut) => cut.fault ?? []))) doubts.push({ take: id, what: `A try is left aside: ${fault}.` });
+    if (!ground) doubts.push({ take, what: 'It is no person’s, so nothing is cut from it.' });
+    else if (own.length === 0) doubts.push({ take, what: 'Nothing in it can be told apart that a set asks for.' });
+    for (const fault of new Set(own.flatMap((cut) => cut.fault ?? []))) doubts.push({ take, what: `A try is left aside: ${fault}.` });
     cuts.push(...own);
   }
-  const runners = new Map(takes.map(({ id, motion }) => [id, { run: recipeRunner(motion, cast), frames: motion.frames }]));
-  const run = (cut: Cut, steps: readonly RecipeStep[], way?: RecipeWay): Clip | null => {
+  const runners = new Map(
+    takes.map(({ id, motion }) => {
+      const signature = skeletonSignature(motion.skeleton);
+      const run = recipeRunner(withMapping(motion, mappingOf(signature, fits)), cast);
+      return [id, { run, signature, frames: motion.frames }];
+    }),
+  );
+  const run: Run = (cut, steps, way) => {
     const runner = runners.get(cut.take);
     if (!runner) return null;
     try {
-      return runner.run({ ...spanOf(cut, way, runner.frames), steps });
+      return runner.run({ ...spanOf(cut, way, runner.frames), steps: withFits(steps, runner.signature, fits) });
     } catch (error) {
       // A way that cannot be gone is none.
       if (error instanceof InputError) return null;
@@ -102,20 +118,25 @@ export function* draftSet(
   const contract = contractOf(slots, cuts, scale, asked ?? contractSchema.parse({}));
   const set = { slots: [...slots], contract, bounds };
   const ranked = slots.map((slot) => rankCuts(slot, cuts, set, scale));
-  const home = homeOf(slots, ranked, character, run);
+  const choosing = { character, set, run, framesOf };
+  // The idle first: all other ends meet in its pose.
+  const idleAt = slots.findIndex(({ kind }) => kind === 'idle');
+  const idle = idleAt < 0 ? null : choose(slots[idleAt], ranked[idleAt], { ...choosing, home: null });
+  const home = idle && homeIn(idle, slots, ranked, choosing);
   const choices: DraftChoice[] = [];
   for (const [i, slot] of slots.entries()) {
     yield { share: READING + ((1 - READING) * i) / slots.length, says: `Choosing for ${slotId(slot)}` };
-    choices.push(choose(slot, ranked[i], { character, home: home?.pose ?? null, set, run, framesOf }));
+    choices.push(
+      i === idleAt && idle ? broughtHome(idle, slot, choosing, home) : choose(slot, ranked[i], { ...choosing, home: home?.pose ?? null }),
+    );
   }
-  const idle = choices.find(({ slot, clip }) => slot === 'idle' && clip);
   return { choices, contract, home: home && idle?.clip ? { clip: idle.clip.name, frame: home.frame } : undefined, doubts };
 }
 
-type Run = (cut: Cut, steps: readonly RecipeStep[], way?: RecipeWay) => Clip | null;
+type Run = (cut: Pick<Cut, 'from' | 'to'> & { readonly take: string }, steps: readonly RecipeStep[], way?: RecipeWay) => Clip | null;
 
 /** The frames of a cut; three strides of it where they are averaged and the take has them. */
-function spanOf({ from, to }: Cut, way: RecipeWay | undefined, frames: number): { from: number; to: number } {
+function spanOf({ from, to }: Pick<Cut, 'from' | 'to'>, way: RecipeWay | undefined, frames: number): { from: number; to: number } {
   return way?.typical ? { from, to: Math.min(frames - 1, to + 2 * (to - from) + 2) } : { from, to };
 }
 
@@ -147,25 +168,41 @@ function contractOf(slots: readonly Slot[], cuts: readonly Cut[], scale: number,
   return contractSchema.parse({ ...asked, speedMps: speeds });
 }
 
+interface Home {
+  readonly frame: number;
+  readonly pose: HomePose;
+}
+
 /** The frame of the idle that is nearest to the ends which shall meet there. */
-function homeOf(
+function homeIn(
+  { clip: idle }: DraftChoice,
   slots: readonly Slot[],
   ranked: readonly (readonly Ranked[])[],
-  character: string | null,
-  run: Run,
-): { readonly frame: number; readonly pose: HomePose } | null {
-  const found = slots.flatMap((slot, i) => {
+  { character, run }: Pick<Choosing, 'character' | 'run'>,
+): Home | null {
+  const clip = idle && run(idle.source, idle.steps);
+  const traits = clip && clipTraits(clip);
+  if (!clip || !traits) return null;
+  const ends = slots.flatMap((slot, i) => {
     const [best] = ranked[i];
-    if (!best || best.isMirrored) return [];
-    if (slot.kind !== 'idle' && endsAtHome(best.cut.traits).length === 0) return [];
-    const clip = run(best.cut, recipeFor({ ...NOTHING, slot, character }, firstWay(slot)));
-    const traits = clip && clipTraits(clip);
-    return clip && traits ? [{ id: slotId(slot), clip, traits }] : [];
+    if (slot.kind === 'idle' || !best || best.isMirrored || endsAtHome(best.cut.traits).length === 0) return [];
+    const own = run(best.cut, recipeFor({ ...NOTHING, slot, character }, firstWay(slot)));
+    const ownTraits = own && clipTraits(own);
+    return own && ownTraits ? [{ id: slotId(slot), clip: own, traits: ownTraits }] : [];
   });
-  const idle = found.find(({ id }) => id === 'idle');
-  const proposal = idle && proposeHome(found);
-  const pose = idle && proposal?.clip === 'idle' ? homeFrom(idle.clip, proposal.frame) : null;
+  const proposal = proposeHome([{ id: 'idle', clip, traits }, ...ends]);
+  const pose = proposal?.clip === 'idle' ? homeFrom(clip, proposal.frame) : null;
   return pose && proposal ? { frame: proposal.frame, pose } : null;
+}
+
+/** An idle that begins in the home pose; as it is where that makes it worse. */
+function broughtHome(idle: DraftChoice, slot: Slot, { run, set }: Pick<Choosing, 'run' | 'set'>, home: Home | null): DraftChoice {
+  if (!idle.clip || !home) return idle;
+  const met = withStep(idle.clip.steps, stepSchema.parse({ kind: 'meet-home' }));
+  const steps = met.map((step) => (step.kind === 'meet-home' ? { ...step, pose: home.pose } : step));
+  const made = run(idle.clip.source, steps);
+  const judged = made && judge(made, slot, home.pose, set);
+  return judged && judged.out.length <= idle.out.length ? { ...idle, clip: { ...idle.clip, steps: met }, out: [...judged.out] } : idle;
 }
 
 const isLoop = (slot: Slot): boolean => slot.kind === 'loop' || slot.kind === 'arc' || slot.kind === 'idle';
@@ -198,7 +235,8 @@ function choose(slot: Slot, ranked: readonly Ranked[], choosing: Choosing): Draf
     const tried = tryWays(slot, own, choosing);
     if (tried && (!best || rankOf(tried) < rankOf(best))) best = tried;
     // A cut further down is looked at only where the ones before are not within bounds, or are nearly as good.
-    if (best && best.judged.out.length === 0 && able.indexOf(own) + 1 < able.length && able[able.indexOf(own) + 1].cost > own.cost + 0.5) break;
+    if (best && best.judged.out.length === 0 && able.indexOf(own) + 1 < able.length && able[able.indexOf(own) + 1].cost > own.cost + 0.5)
+      break;
   }
   const documentOf = ({ cut }: Ranked, wanted: Wanted, way: RecipeWay) => {
     const { from, to } = spanOf(cut, way, choosing.framesOf(cut.take));

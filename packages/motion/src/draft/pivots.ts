@@ -39,7 +39,8 @@ export function pivotsOf(ground: Groundwork): Pivot[] {
   const out: Pivot[] = [];
   for (let f = near; f < frames - near; f++) {
     const within = pace.subarray(Math.max(0, f - near), f + near + 1);
-    if (pace[f] > within.reduce((least, v) => Math.min(least, v), Infinity) || (out.length > 0 && f - out[out.length - 1].at < near)) continue;
+    if (pace[f] > within.reduce((least, v) => Math.min(least, v), Infinity) || (out.length > 0 && f - out[out.length - 1].at < near))
+      continue;
     const before = peak(pace, Math.max(0, f - reach), f);
     const after = peak(pace, f, Math.min(frames, f + reach));
     if (pace[f] > SLOW * Math.min(before, after) || Math.min(before, after) < 0.8) continue;

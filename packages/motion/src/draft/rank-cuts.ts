@@ -37,7 +37,8 @@ export function rankCuts(slot: Slot, cuts: readonly Cut[], set: Pick<LocomotionS
   const other = slotOnOtherSide(slot);
   return cuts
     .flatMap((cut): Ranked[] => {
-      const traits: ClipTraits = { ...cut.traits, speedMps: cut.traits.speedMps * scale };
+      const { speedMps, legM } = cut.traits;
+      const traits: ClipTraits = { ...cut.traits, speedMps: speedMps * scale, legM: legM && legM * scale };
       const nearest = nearestSlot(set, traits)?.id ?? null;
       const own = nearest === id ? fills(slot, traits, set.contract) : null;
       // What fills the other side's slot, whether the set has that or not.

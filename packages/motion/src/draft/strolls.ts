@@ -74,7 +74,6 @@ function leanOf({ globals, body, headings }: Groundwork): Float64Array {
   const at = (f: number, j: number, k: number) => globals.positions[(f * globals.joints + j) * 3 + k];
   return Float64Array.from(
     headings,
-    (heading, f) =>
-      (at(f, top, 0) - at(f, body.hips, 0)) * Math.sin(heading) + (at(f, top, 2) - at(f, body.hips, 2)) * Math.cos(heading),
+    (heading, f) => (at(f, top, 0) - at(f, body.hips, 0)) * Math.sin(heading) + (at(f, top, 2) - at(f, body.hips, 2)) * Math.cos(heading),
   );
 }

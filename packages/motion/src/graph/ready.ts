@@ -115,6 +115,7 @@ export function readyGraph(clips: readonly SetClip[], fields: readonly KeyedFiel
 /** Where the states of a ready graph stand in the picture. */
 const PLACES: Readonly<Record<string, { x: number; y: number }>> = {
   waiting: { x: 0, y: 110 },
+  'setting off': { x: 240, y: 190 },
   moving: { x: 470, y: 290 },
   stopping: { x: 430, y: 610 },
   hopping: { x: 490, y: 0 },

@@ -6,6 +6,7 @@ import type { Contacts, Interval } from '../model/contacts';
 import { gaitIn, isHopping } from '../find/segments';
 import { clipContacts } from '../measure/clip-slides';
 import { clipFigures, type ClipFigures } from '../measure/clip-figures';
+import { legLength } from '../measure/leg-length';
 import { groundwork, type Groundwork } from '../measure/groundwork';
 import { played } from '../measure/played';
 import { standsAt } from '../measure/stands';
@@ -25,6 +26,8 @@ export interface ClipTraits {
   /** Where he goes against how he faces (of a start and a stop: how he faced at first). */
   readonly direction: Direction | null;
   readonly speedMps: number;
+  /** Thigh and shin, metres: how quick a gait is goes by how long the legs are. Left out: those of a usual person. */
+  readonly legM?: number;
   /** Degrees a second, and degrees in all, to the left. */
   readonly turnDegS: number;
   readonly turnDeg: number;
@@ -82,6 +85,7 @@ export function clipTraits(clip: Clip): ClipTraits | null {
     toGait: null,
     direction: null,
     speedMps: figures.speedMps,
+    legM: legLength(ground.globals, ground.body),
     turnDegS: figures.turnDegS,
     turnDeg: (ground.headings[own.to] - ground.headings[own.from]) * DEGREES,
     distanceM: at.between(own.from, own.to),
@@ -209,6 +213,8 @@ const gait = (ground: Groundwork, part: Interval): MeasuredGait => {
   return found === 'sneak' ? 'hush' : found;
 };
 
+/** Thigh and shin of somebody of whom the speeds below are true, metres. */
+export const USUAL_LEG = 0.87;
 /** Nobody creeps faster than this, metres a second. */
 const CREEPS = 1.2;
 /** Nobody walks faster, metres a second: people break into a run here (Hreljac 1993). */
@@ -220,10 +226,11 @@ const IN_THE_AIR = 0.06;
 function gaitAtSpeed(ground: Groundwork, part: Interval, speedMps: number): MeasuredGait {
   const { left, right } = ground.contacts;
   const bears = (f: number) => [...left, ...right].some(({ from, to }) => f >= from && f < to);
+  const size = legLength(ground.globals, ground.body) / USUAL_LEG;
   let air = 0;
   for (let f = part.from; f < part.to; f++) if (!bears(f)) air++;
-  if (air > IN_THE_AIR * (part.to - part.from) || speedMps > RUNS) return 'run';
-  return speedMps > CREEPS ? 'walk' : gait(ground, part);
+  if (air > IN_THE_AIR * (part.to - part.from) || speedMps > RUNS * size) return 'run';
+  return speedMps > CREEPS * size ? 'walk' : gait(ground, part);
 }
 
 const eighth = (radians: number): Direction => DIRECTIONS[((Math.round(radians / (Math.PI / 4)) % 8) + 8) % 8];

@@ -24,7 +24,29 @@ export type Choice = Readonly<z.infer<typeof choiceSchema>>;
 /** How a set was drafted: what was chosen and why, what is doubtful, and what was changed of its graph so that it plays calmly. */
 export const draftSchema = z.object({
   choices: z.array(choiceSchema).max(500),
-  doubts: z.array(z.object({ take: id, what: text })).max(1000).default([]),
+  doubts: z
+    .array(z.object({ take: id, what: text }))
+    .max(1000)
+    .default([]),
   changes: z.array(text).max(500).default([]),
 });
 export type SetDraft = Readonly<z.infer<typeof draftSchema>>;
+
+/**
+ * A draft with its clips and takes called otherwise, as where it comes from one file or database into another. A clip that is gone leaves its slot without one, and
+ * a runner-up whose take is gone is left out.
+ *
+ * @example
+ * draftCalled({ choices: [], doubts: [], changes: [] }, (clip) => clip, (take) => take).choices; // []
+ */
+export const draftCalled = (draft: SetDraft, clip: (id: string) => string | null, take: (id: string) => string | null): SetDraft => ({
+  ...draft,
+  choices: draft.choices.map((own) => ({
+    ...own,
+    clip: own.clip === null ? null : clip(own.clip),
+    others: own.others.flatMap((other) => {
+      const from = take(other.source.take);
+      return from === null ? [] : [{ ...other, source: { ...other.source, take: from } }];
+    }),
+  })),
+});

@@ -1,8 +1,8 @@
-import type { ClipTraits, MeasuredGait } from './clip-traits';
+import { USUAL_LEG, type ClipTraits, type MeasuredGait } from './clip-traits';
 import { askedSpeed, slotSpeed, type Contract } from './contract';
 import type { Gait, Slot } from './slot';
 
-/** Between a jog and a dash, metres a second, where no contract says how fast either is. */
+/** Between a jog and a dash, metres a second, for legs of a usual length, where no contract says how fast either is. */
 const DASHES = 3.3;
 /** A clip farther from the speed of a slot is none for it: strides and time together cannot be warped so much. */
 const MOST_WARP = 1.5;
@@ -57,14 +57,14 @@ const within = (off: number, most: number): number | null => (off <= most ? off 
 export const measuredAs = (gait: Gait): MeasuredGait => (gait === 'jog' || gait === 'dash' ? 'run' : gait);
 
 /** A run is a jog or a dash by whichever speed is nearer. */
-function isGait(gait: Gait, { gait: measured, speedMps }: ClipTraits, contract: Contract): boolean {
+function isGait(gait: Gait, { gait: measured, speedMps, legM = USUAL_LEG }: ClipTraits, contract: Contract): boolean {
   if (measured !== measuredAs(gait)) return false;
-  return measured !== 'run' || gait === (speedMps < boundary(contract) ? 'jog' : 'dash');
+  return measured !== 'run' || gait === (speedMps < boundary(contract, legM) ? 'jog' : 'dash');
 }
 
-function boundary(contract: Contract): number {
+function boundary(contract: Contract, legM: number): number {
   const [jog, dash] = [askedSpeed(contract, 'jog', 'forward'), askedSpeed(contract, 'dash', 'forward')];
-  return jog && dash ? Math.sqrt(jog * dash) : DASHES;
+  return jog && dash ? Math.sqrt(jog * dash) : (DASHES * legM) / USUAL_LEG;
 }
 
 /** By the logarithm, so that half as fast and twice as fast are alike. */

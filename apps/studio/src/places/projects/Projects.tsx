@@ -29,7 +29,7 @@ export function Projects() {
   const { enqueueSnackbar } = useSnackbar();
   const [isNew, setNew] = useState(false);
   const [renamed, setRenamed] = useState<ProjectRow | null>(null);
-  const { comings, drop, bringIn, bringDemo } = useComings((id) => void acts.came(id));
+  const { comings, drop, bringIn, bringDemo, captureDay } = useComings((id) => void acts.came(id));
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ onDrop: bringIn, noClick: true, noKeyboard: true });
   useKeys('mod+z', () => void acts.undo());
   useKeys('mod+shift+z', () => void acts.redo());
@@ -60,6 +60,9 @@ export function Projects() {
       </Button>
       <Button variant="outlined" color="inherit" onClick={bringDemo}>
         Bring the demo in
+      </Button>
+      <Button variant="outlined" color="inherit" onClick={captureDay}>
+        Capture a day
       </Button>
     </Box>
   );

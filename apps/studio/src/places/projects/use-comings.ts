@@ -39,17 +39,20 @@ export function useComings(came: (id: string) => void) {
     }
   };
 
+  const make = (name: string, says: string, what: { demo: true } | { day: true }) =>
+    void follow(name, says, async (progress, signal) => {
+      const arrival = crypto.randomUUID();
+      const end = askShare(arrival, progress);
+      return fetchAs(projectBegunSchema, '/api/projects', { ...asJson('POST', { ...what, arrival }), signal }).finally(end);
+    });
+
   return {
     comings,
     drop,
     bringIn: (files: readonly File[]) => {
       for (const file of files) void follow(file.name, 'being read', (progress, signal) => uploadArchive(file, progress, signal));
     },
-    bringDemo: () =>
-      void follow('Gullmouth, the demo', 'being made', async (progress, signal) => {
-        const arrival = crypto.randomUUID();
-        const end = askShare(arrival, progress);
-        return fetchAs(projectBegunSchema, '/api/projects', { ...asJson('POST', { demo: true, arrival }), signal }).finally(end);
-      }),
+    bringDemo: () => make('Gullmouth, the demo', 'being made', { demo: true }),
+    captureDay: () => make('A capture day', 'being captured', { day: true }),
   };
 }

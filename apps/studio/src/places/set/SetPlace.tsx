@@ -17,6 +17,8 @@ import { FieldsPage } from './fields/FieldsPage';
 import { GraphPage } from './graph/GraphPage';
 import { editSet } from '@/data/sets-store';
 import { newSet } from './set-edits';
+import { ChoicesDialog } from '../draft/ChoicesDialog';
+import { DraftDialog } from '../draft/DraftDialog';
 import { useMembers, useSetView, type SetView } from '@/data/set-view';
 import { PAGES, useSetAddress, type SetPage } from './use-set';
 
@@ -25,9 +27,20 @@ export function SetPlace() {
   const { data, error, isPending, refetch } = useProjectData();
   const project = useSets((state) => state.project);
   const { doc, docs, page, open, isGone } = useSetAddress();
+  const [draft, setDraft] = useState<'ask' | null>(null);
   if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
   if (isPending || project === null) return <LinearProgress aria-label="Loading the set" />;
-  if (!doc) return <NoSet onNew={(list, character) => open(newSet(list, character).id, 'coverage')} characters={data.characters} />;
+  if (!doc)
+    return (
+      <>
+        <NoSet
+          onNew={(list, character) => open(newSet(list, character).id, 'coverage')}
+          onDraft={data.takes.length > 0 ? () => setDraft('ask') : null}
+          characters={data.characters}
+        />
+        {draft === 'ask' && <DraftDialog onClose={() => setDraft(null)} />}
+      </>
+    );
   return <Open doc={doc} docs={docs} page={page} open={open} isGone={isGone} takes={data.takes} characters={data.characters} />;
 }
 
@@ -42,6 +55,7 @@ interface OpenProps {
 }
 
 function Open({ doc, docs, page, open, takes, characters }: OpenProps) {
+  const [draft, setDraft] = useState<'ask' | 'choices' | null>(null);
   const members = useMembers(doc, takes);
   const view = useSetView(doc, members);
   const counts: Record<SetPage, number | null> = {
@@ -52,7 +66,16 @@ function Open({ doc, docs, page, open, takes, characters }: OpenProps) {
   };
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateRows: '46px minmax(0, 1fr)' }}>
-      <Commands place="set" commands={PAGES.map((own) => ({ id: `page-${own}`, label: `Set: ${own}`, run: () => open(doc.id, own) }))} />
+      <Commands
+        place="set"
+        commands={[
+          ...PAGES.map((own) => ({ id: `page-${own}`, label: `Set: ${own}`, run: () => open(doc.id, own) })),
+          { id: 'draft', label: 'Draft a set from all takes', run: () => setDraft('ask') },
+          ...(doc.draft ? [{ id: 'choices', label: 'How the set was drafted', run: () => setDraft('choices') }] : []),
+        ]}
+      />
+      {draft === 'ask' && <DraftDialog onClose={() => setDraft(null)} />}
+      {draft === 'choices' && <ChoicesDialog doc={doc} onClose={() => setDraft(null)} />}
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 2, borderBottom: `1px solid ${chart('rule')}`, minWidth: 0 }}>
         <Typography variant="h1">Set</Typography>
         <Tabs
@@ -86,7 +109,12 @@ function Open({ doc, docs, page, open, takes, characters }: OpenProps) {
         </Tabs>
         <Box sx={{ flex: 1 }} />
         <Progress view={view} />
-        <SetChooser doc={doc} docs={docs} open={open} characters={characters} />
+        {doc.draft && (
+          <Button color="inherit" onClick={() => setDraft('choices')} sx={{ whiteSpace: 'nowrap' }}>
+            how it was drafted
+          </Button>
+        )}
+        <SetChooser doc={doc} docs={docs} open={open} onDraft={() => setDraft('ask')} characters={characters} />
       </Box>
       <Box sx={{ minHeight: 0, position: 'relative' }}>
         {page === 'coverage' && <CoveragePage doc={doc} view={view} />}
@@ -133,7 +161,13 @@ const LISTS: readonly (readonly [SlotList, string])[] = [
   ['full', 'a full one, of 31 slots'],
 ];
 
-function SetChooser({ doc, docs, open, characters }: Pick<OpenProps, 'doc' | 'docs' | 'open' | 'characters'>) {
+function SetChooser({
+  doc,
+  docs,
+  open,
+  onDraft,
+  characters,
+}: Pick<OpenProps, 'doc' | 'docs' | 'open' | 'characters'> & { readonly onDraft: () => void }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const shut = () => setAnchor(null);
   const who = characters.find(({ id }) => id === doc.character)?.name ?? 'clips as captured';
@@ -165,6 +199,15 @@ function SetChooser({ doc, docs, open, characters }: Pick<OpenProps, 'doc' | 'do
             {own.name}
           </MenuItem>
         ))}
+        <MenuItem
+          dense
+          onClick={() => {
+            shut();
+            onDraft();
+          }}
+        >
+          Draft a set from all takes…
+        </MenuItem>
         {[null, ...characters.map(({ id }) => id)].flatMap((character) =>
           LISTS.map(([list, words]) => (
             <MenuItem
@@ -195,13 +238,25 @@ function SetChooser({ doc, docs, open, characters }: Pick<OpenProps, 'doc' | 'do
   );
 }
 
-function NoSet({ onNew, characters }: { onNew: (list: SlotList, character: string | null) => void; characters: OpenProps['characters'] }) {
+interface NoSetProps {
+  readonly onNew: (list: SlotList, character: string | null) => void;
+  /** Null where there is no take to draft from. */
+  readonly onDraft: (() => void) | null;
+  readonly characters: OpenProps['characters'];
+}
+
+function NoSet({ onNew, onDraft, characters }: NoSetProps) {
   const [character, setCharacter] = useState<string | null>(null);
   return (
     <EmptyPlace
       title="No set yet"
-      says="A set says what a game expects of a character, and holds his clips against it. Begin with a ready list."
+      says="A set says what a game expects of a character, and holds his clips against it. Have one drafted from the takes, or begin with a ready list."
     >
+      {onDraft && (
+        <Button variant="contained" size="large" onClick={onDraft} sx={{ mb: 2.5 }}>
+          Draft the set from the takes
+        </Button>
+      )}
       <Box sx={{ display: 'flex', gap: 1.5, justifyContent: 'center', mb: 2 }} role="radiogroup" aria-label="Whose clips">
         {[null, ...characters.map(({ id }) => id)].map((id) => (
           <Button
@@ -217,7 +272,12 @@ function NoSet({ onNew, characters }: { onNew: (list: SlotList, character: strin
         ))}
       </Box>
       <Box sx={{ display: 'flex', gap: 1.5, justifyContent: 'center' }}>
-        <Button variant="contained" size="large" onClick={() => onNew('modest', character)}>
+        <Button
+          variant={onDraft ? 'outlined' : 'contained'}
+          color={onDraft ? 'inherit' : 'primary'}
+          size="large"
+          onClick={() => onNew('modest', character)}
+        >
           Begin a modest set, 12 slots
         </Button>
         <Button variant="outlined" color="inherit" size="large" onClick={() => onNew('full', character)}>

@@ -7,6 +7,7 @@ import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { useTakeEdits } from '@/data/take-edits';
 import { EmptyPlace } from '@/controls/EmptyPlace';
 import { Split } from '@/controls/Split';
+import { DraftDialog } from '../draft/DraftDialog';
 import { CaptureDesk } from './CaptureDesk';
 import { BrokenRows } from '@/shell/BrokenRows';
 import { Commands } from '@/shell/Commands';
@@ -25,21 +26,28 @@ export function Takes() {
   const router = useRouter();
   const { browse } = useImportDesk();
   const capture = useSearchParams().has('capture');
+  const [isDraft, setDraft] = useState(false);
   if (isPending) return <LinearProgress aria-label="Loading the takes" />;
   if (error) return <Trouble message={error.message} onRetry={() => void refetch()} />;
   if (capture) return <CaptureDesk />;
   const toCapture = () => router.push(`/${project.id}/takes?capture`);
   if (data.takes.length === 0 && data.broken.length === 0) return <Empty onBrowse={browse} onCapture={toCapture} />;
-  return <Library takes={data.takes} onBrowse={browse} onCapture={toCapture} />;
+  return (
+    <>
+      <Library takes={data.takes} onBrowse={browse} onCapture={toCapture} onDraft={() => setDraft(true)} />
+      {isDraft && <DraftDialog onClose={() => setDraft(false)} />}
+    </>
+  );
 }
 
 interface Doors {
   readonly takes: readonly TakeInfo[];
   readonly onBrowse: () => void;
   readonly onCapture: () => void;
+  readonly onDraft: () => void;
 }
 
-function Library({ takes, onBrowse, onCapture }: Doors) {
+function Library({ takes, onBrowse, onCapture, onDraft }: Doors) {
   const inUrl = useParams<{ take?: string[] }>().take?.[0] ?? null;
   // What was asked for is shown before the address has caught up.
   const [asked, setAsked] = useState<string | null>(null);
@@ -52,7 +60,15 @@ function Library({ takes, onBrowse, onCapture }: Doors) {
   const isGone = open !== null && !take;
   const shown = take ?? (isGone ? null : takes[0]);
   const list = (
-    <TakesList takes={takes} open={shown?.id ?? null} onOpen={setAsked} onCompare={setOther} onBrowse={onBrowse} onCapture={onCapture} />
+    <TakesList
+      takes={takes}
+      open={shown?.id ?? null}
+      onOpen={setAsked}
+      onCompare={setOther}
+      onBrowse={onBrowse}
+      onCapture={onCapture}
+      onDraft={onDraft}
+    />
   );
   const card = shown && (
     <TakeCard
@@ -82,6 +98,7 @@ function Library({ takes, onBrowse, onCapture }: Doors) {
         take={shown}
         onBrowse={onBrowse}
         onCapture={onCapture}
+        onDraft={onDraft}
         onRemove={remove}
         onCompare={() => setOther(RAW)}
         onRedeliver={redelivery.choose}
@@ -99,6 +116,9 @@ function Library({ takes, onBrowse, onCapture }: Doors) {
   );
 }
 
+/** Words that stay on one line. */
+const UNBROKEN = { whiteSpace: 'nowrap', minWidth: 0 } as const;
+
 /** The list of takes, and what is done to several of them. */
 function TakesList({
   takes,
@@ -107,6 +127,7 @@ function TakesList({
   onCompare,
   onBrowse,
   onCapture,
+  onDraft,
 }: Doors & { open: string | null; onOpen: (id: string) => void; onCompare: (other: string) => void }) {
   const project = useProjectInfo();
   const router = useRouter();
@@ -124,14 +145,14 @@ function TakesList({
         <Typography variant="h2" component="h1" sx={{ flex: 1 }}>
           Takes
         </Typography>
-        <Typography variant="caption" color="text.secondary" noWrap>
-          drop files anywhere, or
-        </Typography>
-        <Button variant="outlined" color="inherit" onClick={onBrowse}>
+        <Button variant="outlined" color="inherit" onClick={onBrowse} sx={UNBROKEN} title="Files may be dropped anywhere, too">
           bring in…
         </Button>
-        <Button variant="outlined" color="inherit" onClick={onCapture}>
+        <Button variant="outlined" color="inherit" onClick={onCapture} sx={UNBROKEN}>
           capture…
+        </Button>
+        <Button variant="outlined" color="inherit" onClick={onDraft} sx={UNBROKEN}>
+          draft the set…
         </Button>
       </Box>
       <BrokenRows kinds={['take', 'fit']} />
@@ -167,6 +188,7 @@ function TakeCommands({
   take,
   onBrowse,
   onCapture,
+  onDraft,
   onRemove,
   onCompare,
   onRedeliver,
@@ -192,6 +214,7 @@ function TakeCommands({
   const place = [
     { id: 'bring-in', label: 'Bring in files', run: onBrowse },
     { id: 'capture', label: 'Capture desk: record in the simulated suit', run: onCapture },
+    { id: 'draft', label: 'Draft a set from all takes', run: onDraft },
   ];
   return <Commands place="takes" commands={[...place, ...own]} />;
 }

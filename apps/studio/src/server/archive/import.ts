@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { fileKind, InputError, parseProject, type JoinPiece, type Project } from '@lantern/motion';
+import { draftCalled, fileKind, InputError, parseProject, type JoinPiece, type Project } from '@lantern/motion';
 import { and, eq } from 'drizzle-orm';
 import { Unzip, UnzipInflate, UnzipPassThrough } from 'fflate';
 import { importCharacter } from '../characters';
@@ -198,12 +198,13 @@ async function bringSets(
 ): Promise<void> {
   const idOf = (name: string) => ids.get(name) ?? name;
   for (const [i, set] of all.entries()) {
-    const { name, home, pins, without, shots, graph, ...rest } = set;
+    const { name, home, pins, without, shots, graph, draft, ...rest } = set;
     const used = new Set(graph?.states.flatMap(({ plays }) => (plays && 'field' in plays ? plays.field : [])));
     // Fields belong to the set whose graph plays them; those that nobody plays, to the first.
     const own = fields.filter((field) => used.has(field.name) || (i === 0 && !all.some((other) => playsField(other, field.name))));
     const document = {
       ...rest,
+      ...(draft && { draft: draftCalled(draft, idOf, idOf) }),
       ...(home && { home: { ...home, clip: idOf(home.clip) } }),
       pins: Object.fromEntries(Object.entries(pins).map(([slot, clip]) => [slot, idOf(clip)])),
       without: without.map(idOf),

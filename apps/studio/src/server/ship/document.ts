@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import {
   canonical,
+  draftCalled,
   projectSchema,
   type ContentOf,
   type Project,
@@ -185,6 +186,7 @@ function setIn(
       }),
     ),
     without: set.without.flatMap((clip) => nameOf(clip) ?? []),
+    draft: set.draft && draftCalled(set.draft, nameOf, nameOf),
     shots: set.shots.map(({ by, ...shot }) => {
       const take = by && nameOf(by.take);
       return by && take ? { ...shot, by: { ...by, take } } : shot;

@@ -11,7 +11,7 @@ export async function GET(request: Request): Promise<Response> {
   return respond(request, async () => Response.json({ projects: await listProjects(database()) }));
 }
 
-/** Begins a project: an empty one, a copy of one, or the demo. */
+/** Begins a project: an empty one, a copy of one, the demo, or a capture day. */
 export async function POST(request: Request): Promise<Response> {
   return respond(request, async () => {
     const start = await readJson(request, projectStart);
@@ -21,7 +21,9 @@ export async function POST(request: Request): Promise<Response> {
         ? await copyProject(database(), start.copyOf)
         : 'demo' in start
           ? await followed(start.arrival, (told) => readApart<string>({ kind: 'demo' }, { signal, told }))
-          : await readApart<string>({ kind: 'begin', input: start }, { signal });
+          : 'day' in start
+            ? await followed(start.arrival, (told) => readApart<string>({ kind: 'day' }, { signal, told }))
+            : await readApart<string>({ kind: 'begin', input: start }, { signal });
     return Response.json({ id }, { status: 201 });
   });
 }

@@ -7,6 +7,7 @@ import { chart } from '@/controls/theme';
 import { useProjectInfo } from '@/data/project';
 import type { SetDoc } from '@/data/sets-store';
 import { editSet } from '@/data/sets-store';
+import { RunnersUp } from '../../draft/RunnersUp';
 import { STATE_WORDS } from './marks';
 
 interface Props {
@@ -22,6 +23,7 @@ interface Props {
 export function SlotCard({ doc, report, anchor, nameOf, shot, onClose }: Props) {
   const project = useProjectInfo();
   const { id, state, clip, others, ends, loop, isPinned } = report;
+  const choice = doc.draft?.choices.find(({ slot }) => slot === id);
   const pin = (to: string | null) => {
     const { [id]: _, ...pins } = doc.pins;
     editSet(doc, { pins: to === null ? pins : { ...pins, [id]: to } });
@@ -65,6 +67,12 @@ export function SlotCard({ doc, report, anchor, nameOf, shot, onClose }: Props) 
             </Typography>
           </Box>
         ))}
+        {choice && clip && choice.clip === clip && (
+          <Box>
+            <Typography variant="body2">drafted: {choice.why}</Typography>
+            <RunnersUp doc={doc} choice={choice} />
+          </Box>
+        )}
         {ends.map(({ end, cm, worstJoint, worstDeg }) => (
           <Typography key={end} variant="body2">
             {end === 'first' ? 'begins' : 'ends'} <b>{cm.toFixed(1)} cm</b> from home, {worstJoint} turned by {worstDeg.toFixed(0)}°
