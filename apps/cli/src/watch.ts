@@ -4,6 +4,7 @@ import { basename, dirname, join, relative, resolve } from 'node:path';
 import {
   bareName,
   describeTake,
+  draftSchema,
   groundwork,
   InputError,
   matchTakes,
@@ -118,6 +119,7 @@ export async function look(
 interface RawProject {
   takes: Record<string, unknown>[];
   clips?: Record<string, unknown>[];
+  sets?: Record<string, unknown>[];
 }
 
 function newTake(raw: RawProject, project: Project, file: string, bytes: Uint8Array): Arrival {
@@ -147,6 +149,7 @@ function redelivered(
     if (!then || !now) throw new InputError('no-legs', 'Takes are matched by the motion of a person; one of these has no two legs.');
     const match = matchTakes(then, now);
     const clips = project.clips.filter(({ source }) => source.take === take.id).map((clip) => placed(raw, clip, match));
+    moveRunnersUp(raw, take.id, match);
     const own = raw.takes.find(({ id }) => id === take.id);
     if (own) Object.assign(own, { file, ...(take.markers && { markers: markersIn(take.markers, then.motion.frames, match) }) });
     const lost = clips.filter(({ outcome }) => outcome === 'lost');
@@ -174,6 +177,26 @@ function placed(raw: RawProject, { name, source, steps }: Project['clips'][numbe
   else Object.assign(own ?? {}, cut);
   if (own) own.steps = stepsAtRate(steps, rate, match.floor);
   return { name, outcome: 'moved', ...cut };
+}
+
+/** In place: the runners-up of drafted sets that are cut from a take, where they are in its new delivery; those that are not there any more are gone. */
+function moveRunnersUp(raw: RawProject, take: string, match: TakeMatch): void {
+  for (const set of raw.sets ?? []) {
+    const draft = draftSchema.safeParse(set.draft).data;
+    if (!draft) continue;
+    const choices = draft.choices.map((choice) => ({
+      ...choice,
+      others: choice.others.flatMap((other) => {
+        const { from, to } = other.source;
+        if (other.source.take !== take) return [other];
+        const span = match.place(from, to);
+        if (span.outcome === 'lost' || span.to - span.from < 2) return [];
+        const source = { take, from: span.from, to: span.to };
+        return [{ ...other, source, steps: stepsAtRate(other.steps, (span.to - span.from) / (to - from), match.floor) }];
+      }),
+    }));
+    set.draft = { ...draft, choices };
+  }
 }
 
 /** Markers where the frames around them are now; those that are not there any more are gone. */

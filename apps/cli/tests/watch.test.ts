@@ -106,3 +106,19 @@ test('a file that is still being written to waits for the next look', async () =
   expect((await look(takes(), watching, seen)).arrivals).toEqual([]);
   expect((await look(takes(), watching, seen)).arrivals).toMatchObject([{ outcome: 'new', take: 'jog' }]);
 });
+
+test('runners-up of a drafted set go along with their take, and those that it does not have any more are gone', async () => {
+  const other = (from: number, to: number) => ({ source: { take: 'walk', from, to }, steps: [{ kind: 'loop' }], why: 'as good' });
+  const others = [other(stride.from, stride.to), other(0, 30), { ...other(20, 80), source: { take: 'idle', from: 20, to: 80 } }];
+  const draft = { choices: [{ slot: 'idle', clip: 'wait', why: 'the only one', others }] };
+  const text = JSON.parse(await readFile(project, 'utf8'));
+  await writeFile(project, JSON.stringify({ ...text, sets: [{ name: 'lamplighter', slots: [{ kind: 'idle' }], draft }] }));
+  await look(takes(), options);
+  const again = capture('walk', { seconds: 10, seed: 5, faults: 0 }).motion;
+  await writeFile(join(takes(), 'walk.bvh'), writeBvh(cutMotion(again, 40, again.frames - 1)));
+  await look(takes(), options);
+  const [choice] = (await written()).sets[0].draft?.choices ?? [];
+  expect(choice.others.map(({ source }) => source.take)).toEqual(['walk', 'idle']);
+  expect(Math.abs(choice.others[0].source.from - (stride.from - 40))).toBeLessThanOrEqual(1);
+  expect(choice.others[1].source).toEqual({ take: 'idle', from: 20, to: 80 });
+});

@@ -289,7 +289,7 @@ export { measureSet, playProject, projectField } from './project/sets';
 export { draftProject, type DraftedSet } from './draft/draft-project';
 export { type DraftProgress, type DraftTake } from './draft/draft-set';
 export { settleTake, type Doubt } from './draft/settle-take';
-export { draftCalled, type Choice, type RunnerUp, type SetDraft } from './set/draft-schema';
+export { draftCalled, draftSchema, type Choice, type RunnerUp, type SetDraft } from './set/draft-schema';
 export { readProject } from './project/read-project';
 export { make, makeClips, packProject, mirrorOf, shipNamed, shippedNames, type MakeOptions } from './project/make';
 export type { PreparedTake } from './project/read-project';

@@ -39,9 +39,6 @@ const CLOSED = stepSchema.parse({ kind: 'loop' });
  * What a take offers for a set: of every stretch its best cycles, of starts, stops, turns, hops, pivots and steps of the ground the whole of them.
  *
  * @param take what cuts call it
- *
- * @example
- * cutsOf('stroll', ground).some(({ isLoop }) => isLoop); // true
  */
 export function cutsOf(take: string, ground: Groundwork): Cut[] {
   const { motion } = ground;

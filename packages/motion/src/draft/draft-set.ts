@@ -74,10 +74,6 @@ const READING = 0.3;
 /**
  * A set from takes, without a hand on it: for every slot the best cut of all takes with the steps that bring it within bounds, seen in the mirror where only the other
  * side was captured.
- *
- * @example
- * const steps = draftSet([{ id: 'rounds', motion }], new Map(), { slots: slotList('modest'), character: null });
- * steps.next().value.share; // 0
  */
 export function* draftSet(
   takes: readonly DraftTake[],

@@ -121,10 +121,10 @@ const PLACES: Readonly<Record<string, { x: number; y: number }>> = {
   hopping: { x: 490, y: 0 },
 };
 const TURNS: readonly { x: number; y: number }[] = [
-  { x: -60, y: 420 },
-  { x: 175, y: 520 },
   { x: -230, y: 300 },
+  { x: -10, y: 440 },
   { x: -230, y: 520 },
+  { x: 215, y: 520 },
   { x: -230, y: 80 },
   { x: -230, y: 740 },
 ];
