@@ -9,7 +9,8 @@ import { setSchema, type LocomotionSet, type SetBounds } from '../set/schema';
 import { slotId, type Slot } from '../set/slot';
 import { shotText } from '../set/shot-text';
 import { calm } from './calm';
-import { draftSet, type DraftChoice, type DraftProgress, type DraftTake } from './draft-set';
+import type { DraftChoice } from './choose';
+import { draftSet, type DraftProgress, type DraftTake } from './draft-set';
 import type { Doubt } from './settle-take';
 
 export interface DraftProjectOptions {

@@ -53,14 +53,13 @@ export interface Wanted {
 
 /** The steps that make the clip of a slot from a cut. */
 export function recipeFor({ slot, character, isMirrored, mps, metres, turnDeg, meetsHome }: Wanted, way: RecipeWay): RecipeStep[] {
-  const isLoop = slot.kind === 'loop' || slot.kind === 'arc' || slot.kind === 'idle';
   const round = (value: number) => Number(value.toFixed(3));
   const steps: (RecipeStepInput | null)[] = [
     { kind: 'clean', jitter: way.jitter },
     character === null ? null : { kind: 'fit', character },
     isMirrored ? { kind: 'mirror' } : null,
     way.typical ? { kind: 'typical-cycle' } : null,
-    isLoop ? { kind: 'loop', close: way.close } : null,
+    isCycle(slot) ? { kind: 'loop', close: way.close } : null,
     mps === null ? null : { kind: 'speed', mps: round(mps) },
     metres === null ? null : { kind: 'exact-distance', metres: round(metres) },
     turnDeg === null ? null : { kind: 'exact-turn', turnDeg },
@@ -70,3 +69,11 @@ export function recipeFor({ slot, character, isMirrored, mps, metres, turnDeg, m
   ];
   return steps.reduce<RecipeStep[]>((recipe, step) => (step ? withStep(recipe, stepSchema.parse(step)) : recipe), []);
 }
+
+/** A clip of which nothing is asked. */
+export const NOTHING = { character: null, isMirrored: false, mps: null, metres: null, turnDeg: null, meetsHome: false } as const;
+
+const isCycle = (slot: Slot): boolean => slot.kind === 'loop' || slot.kind === 'arc' || slot.kind === 'idle';
+/** The ways in which a slot's clip can be made, the first one first. */
+export const waysOf = (slot: Slot) => WAYS[isCycle(slot) ? 'loop' : 'once'];
+export const firstWay = (slot: Slot): RecipeWay => waysOf(slot)[0].way;
