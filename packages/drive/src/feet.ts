@@ -16,7 +16,7 @@ const LOWERING = 0.2;
 /** Where a leg would have to be so much longer than it may be stretched, its foot takes a step of its own instead of sliding, metres. */
 const TOO_FAR = 0.006;
 /** The same is looked for this far ahead, seconds. */
-const AHEAD = 0.03;
+const AHEAD = 0.02;
 /** A foot that stands farther than this from where the pose of somebody who stands has it takes a step of its own, metres; slower than this he stands, m/s. */
 const ASIDE = 0.08;
 const STANDS = 0.08;
