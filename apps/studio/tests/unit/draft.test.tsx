@@ -76,6 +76,12 @@ test('a runner-up is one click away, and the one before becomes a runner-up', as
   expect(useClips.getState().docs[0].source).toEqual(clip.source);
 });
 
+test('a runner-up whose take was removed is not offered', () => {
+  const choices = (doc.draft?.choices ?? []).map((own) => ({ ...own, others: [{ ...other, source: { ...other.source, take: 'gone' } }] }));
+  show(<ChoicesDialog doc={{ ...doc, draft: { choices, doubts: [], changes: [] } }} onClose={() => {}} />, [doc]);
+  expect(screen.queryByRole('button', { name: /^Take / })).toBeNull();
+});
+
 test('a set is asked for, drafted with its progress shown, put beside what is there, and taken back by undo', async () => {
   let give: (body: unknown) => void = () => {};
   const asked = serve(({ url }) => (url.endsWith('/draft') ? new Promise((resolve) => (give = resolve)) : { share: 0.4 }));

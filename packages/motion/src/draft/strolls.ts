@@ -19,7 +19,7 @@ export interface Stroll {
 const STANDS_FIRST = 0.25;
 /** Who goes slower than this share of his usual pace while he is under way has stumbled, or turned about. */
 const SLOW = 0.72;
-/** A trunk that falls forward by this much more than usual, as a share of a person's height in the horizontal, has stumbled. */
+/** Whose head comes farther ahead of the hips than usual by more than this, metres, has stumbled. */
 const FALLS = 0.06;
 
 /**

@@ -19,7 +19,9 @@ export function RunnersUp({ doc, choice }: { readonly doc: SetDoc; readonly choi
     <Box component="ul" aria-label={`Runners-up of ${choice.slot}`} sx={{ m: 0, p: 0, listStyle: 'none' }}>
       {choice.others.map((other) => {
         const { take, from, to } = other.source;
-        const name = data?.takes.find(({ id }) => id === take)?.name ?? 'a take that is gone';
+        const name = data?.takes.find(({ id }) => id === take)?.name;
+        // Nothing can be cut from a take that was removed.
+        if (name === undefined) return null;
         return (
           <Box component="li" key={`${take} ${from}`} sx={{ display: 'flex', alignItems: 'baseline', gap: 1, minWidth: 0 }}>
             <Typography variant="caption" color="text.secondary" noWrap sx={{ flex: 1, minWidth: 0 }} title={other.why}>
