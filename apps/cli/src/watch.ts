@@ -4,7 +4,10 @@ import { basename, dirname, join, relative, resolve } from 'node:path';
 import {
   bareName,
   describeTake,
+  draftDelivered,
   draftSchema,
+  FIGURE_NAMES,
+  figureChanges,
   groundwork,
   InputError,
   matchTakes,
@@ -12,6 +15,7 @@ import {
   readTake,
   stepsAtRate,
   takeOverridesSchema,
+  type PlacedSpan,
   type Project,
   type Report,
   type TakeMatch,
@@ -168,8 +172,8 @@ function refused(file: string, take: string, error: unknown): Arrival {
 
 /** A clip's cut, and what its steps say in frames and places, in the new delivery; written into the project, unless it is lost. */
 function placed(raw: RawProject, { name, source, steps }: Project['clips'][number], match: TakeMatch): Arrival['clips'][number] {
-  const span = match.place(source.from, source.to);
-  if (span.outcome === 'lost' || span.to - span.from < 2) return { name, outcome: 'lost', from: source.from, to: source.to };
+  const span = spanIn(match.place(source.from, source.to));
+  if (!span) return { name, outcome: 'lost', from: source.from, to: source.to };
   const rate = (span.to - span.from) / (source.to - source.from);
   const own = raw.clips?.find((clip) => clip.name === name);
   const cut = { from: span.from, to: span.to };
@@ -180,24 +184,16 @@ function placed(raw: RawProject, { name, source, steps }: Project['clips'][numbe
 }
 
 /** In place: the runners-up of drafted sets that are cut from a take, where they are in its new delivery; those that are not there any more are gone. */
-function moveRunnersUp(raw: RawProject, take: string, match: TakeMatch): void {
+function moveRunnersUp(raw: RawProject, take: string, { place, floor }: TakeMatch): void {
   for (const set of raw.sets ?? []) {
     const draft = draftSchema.safeParse(set.draft).data;
     if (!draft) continue;
-    const choices = draft.choices.map((choice) => ({
-      ...choice,
-      others: choice.others.flatMap((other) => {
-        const { from, to } = other.source;
-        if (other.source.take !== take) return [other];
-        const span = match.place(from, to);
-        if (span.outcome === 'lost' || span.to - span.from < 2) return [];
-        const source = { take, from: span.from, to: span.to };
-        return [{ ...other, source, steps: stepsAtRate(other.steps, (span.to - span.from) / (to - from), match.floor) }];
-      }),
-    }));
-    set.draft = { ...draft, choices };
+    set.draft = draftDelivered(draft, take, take, (from, to) => spanIn(place(from, to)), floor);
   }
 }
+
+/** A stretch where it was found; null where it was not, or too little of it. */
+const spanIn = (span: PlacedSpan): PlacedSpan | null => (span.outcome === 'lost' || span.to - span.from < 2 ? null : span);
 
 /** Markers where the frames around them are now; those that are not there any more are gone. */
 function markersIn(markers: NonNullable<Project['takes'][number]['markers']>, frames: number, { place }: TakeMatch) {
@@ -218,27 +214,11 @@ function freeId(stem: string, { takes, joins }: Project): string {
   }
 }
 
-/** Figures that are told, and by how much they have to change. */
-const TOLD: readonly (readonly [figure: string, of: (clip: Report['clips'][number]) => number | null | undefined, least: number])[] = [
-  ['length, s', ({ seconds }) => seconds, 0.02],
-  ['speed, m/s', ({ speedMps }) => speedMps, 0.02],
-  ['tick', ({ tick }) => tick, 0.2],
-  ['slide, cm', ({ slideCm }) => slideCm, 0.1],
-  ['sink, cm', ({ sinkCm }) => sinkCm, 0.2],
-  ['off home, cm', ({ homeCm }) => homeCm, 0.3],
-];
-
-function changedFigures(before: Report, after: Report): Look['changed'] {
-  return after.clips.flatMap((clip) => {
+const changedFigures = (before: Report, after: Report): Look['changed'] =>
+  after.clips.flatMap((clip) => {
     const old = before.clips.find(({ name }) => name === clip.name);
-    return TOLD.flatMap(([figure, of, least]) => {
-      const [a, b] = [old && of(old), of(clip)];
-      return typeof a === 'number' && typeof b === 'number' && Math.abs(b - a) > least
-        ? [{ name: clip.name, figure, before: a, after: b }]
-        : [];
-    });
+    return old ? figureChanges(old, clip).map((change) => ({ ...change, name: clip.name, figure: FIGURE_NAMES[change.figure] })) : [];
   });
-}
 
 const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 

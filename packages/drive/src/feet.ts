@@ -1,5 +1,6 @@
 import { reachWithLeg } from './leg';
 import { followChain, FOOT, kneeAxes, legChain } from './legs';
+import { KNEE } from './knee';
 import type { Memory } from './memory';
 import { heading, multiply, rotate, wrapAngle, type Numbers } from './quat';
 import { SIDES, type PlayClip, type PlaySkeleton, type PlayLeg, type SolePoint } from './play-set';
@@ -57,6 +58,8 @@ interface Foot {
   readonly goal: Float64Array;
   /** How far the hips ought to have come down for it in this stance, and in the last one, metres, and more: see `NEED`. */
   readonly now: Float64Array;
+  /** How the knee has been bent beyond the pose: see `KNEE`. */
+  readonly knee: Float64Array;
 }
 
 /**
@@ -283,7 +286,22 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
         multiply(foot, 0, turn, 0, turned, 0);
         for (let k = 0; k < 3; k++) wanted[k] = ankle[k] + offset[k];
         if (feet[s].now[STEPS] > 0) bend(feet[s]);
-        reachWithLeg(rotations, place, world, skeleton.parents, leg, wanted[0], wanted[1], wanted[2], foot, axes[SIDES[s]]);
+        const bears = feet[s].now[HOLDS] > 0;
+        reachWithLeg(
+          rotations,
+          place,
+          world,
+          skeleton.parents,
+          leg,
+          wanted[0],
+          wanted[1],
+          wanted[2],
+          foot,
+          axes[SIDES[s]],
+          feet[s].knee,
+          bears,
+          seconds,
+        );
       }
     },
     reset() {
@@ -292,6 +310,7 @@ export function heldFeet(skeleton: PlaySkeleton, like: PlayClip, memory: Memory,
         own.left.fill(0);
         own.slope.fill(0);
         own.goal.fill(0);
+        own.knee.fill(0);
         own.now[HOLDS] = 0;
         own.now[SINCE] = RELEASE;
         own.now[NEED] = own.now[NEEDED] = own.now[STEPS] = 0;
@@ -350,6 +369,7 @@ const footOf = (leg: PlayLeg, sole: readonly SolePoint[], memory: Memory): Foot 
     landed: memory.take(OFFSET),
     goal: memory.take(OFFSET),
     now,
+    knee: memory.take(KNEE),
   };
 };
 

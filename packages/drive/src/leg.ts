@@ -1,4 +1,5 @@
 import { multiply, multiplyInverse, rotate } from './quat';
+import { bendKnee } from './knee';
 import type { PlayLeg } from './play-set';
 
 /** Straighter than this share of its length no leg is made: near full stretch a millimetre is degrees of knee. */
@@ -29,6 +30,7 @@ const v = new Float64Array(3);
  * @param local rotations against the parents, four numbers a joint
  * @param place of the joints in the world, three numbers a joint
  * @param world rotations in the world
+ * @param bends how the knee has been bent so far, in place; whether the foot bears, and how long ago that was, seconds
  */
 export function reachWithLeg(
   local: Float32Array,
@@ -41,6 +43,9 @@ export function reachWithLeg(
   tz: number,
   foot: Float64Array,
   axis: KneeAxis,
+  bends: Float64Array,
+  bears: boolean,
+  seconds: number,
 ): void {
   const h = leg.hip * 3,
     k = leg.knee * 3,
@@ -70,7 +75,9 @@ export function reachWithLeg(
   const way = sx * v[0] + sy * v[1] + sz * v[2] < 0 ? -1 : 1;
   const shown = (way * clear) / (seen || 1);
   const bent = Math.PI - interior(upper, lower, before);
-  const by = Math.PI - interior(upper, lower, reach) - way * bent;
+  const wanted = Math.PI - interior(upper, lower, reach) - bent;
+  const straight = Math.PI - interior(upper, lower, MOST_STRETCH * (upper + lower)) - bent;
+  const by = bent + bendKnee(bends, wanted, Math.min(wanted, straight), bears, seconds) - way * bent;
   about(turn, sx * shown + v[0] * (1 - clear), sy * shown + v[1] * (1 - clear), sz * shown + v[2] * (1 - clear), by);
   rotate(v, 0, turn, 0, lx, ly, lz);
   towards(aim, ux + v[0], uy + v[1], uz + v[2], wx, wy, wz);

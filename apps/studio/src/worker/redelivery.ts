@@ -16,11 +16,19 @@ import {
   type StageProp,
 } from '@lantern/motion';
 
+/** Frames of a take, both included. */
+interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
 /** What was made from a take. */
 export interface MadeFrom {
   readonly clips: readonly { readonly id: string; readonly recipe: ClipRecipe }[];
   readonly markers: readonly Marker[];
   readonly props: readonly StageProp[];
+  /** Other stretches of it that are looked for, as those of runners-up. */
+  readonly spans?: readonly Span[];
 }
 
 /** A clip in the old take and in the new. */
@@ -45,6 +53,8 @@ export interface Redelivery {
   readonly markers: readonly Marker[];
   readonly lostMarkers: readonly string[];
   readonly props: readonly StageProp[];
+  /** Where the other stretches lie; null where the new one does not have them. */
+  readonly spans: readonly { readonly asked: Span; readonly at: Span | null }[];
   /** Where places of the old take are in the new one. */
   readonly floor: FloorTransform;
 }
@@ -80,7 +90,7 @@ export function redeliver(old: Opened, fresh: Opened, made: MadeFrom, fps: numbe
     profile: profileOf(match.differenceCm),
     clips: made.clips.map(({ id, recipe }) => {
       const span = match.place(recipe.from, recipe.to);
-      const isThere = span.outcome !== 'lost' && span.to - span.from >= 2;
+      const isThere = isWhole(span);
       return {
         ...span,
         outcome: isThere ? span.outcome : 'lost',
@@ -92,9 +102,16 @@ export function redeliver(old: Opened, fresh: Opened, made: MadeFrom, fps: numbe
     markers: placed.filter(({ isIn }) => isIn).map(({ name, frame }) => ({ name, frame })),
     lostMarkers: placed.filter(({ isIn }) => !isIn).map(({ name }) => name),
     props: made.props.map((prop) => movedProp(prop, match.floor)),
+    spans: (made.spans ?? []).map((asked) => {
+      const span = match.place(asked.from, asked.to);
+      return { asked, at: isWhole(span) ? { from: span.from, to: span.to } : null };
+    }),
     floor: match.floor,
   };
 }
+
+/** Whether a stretch was found, and enough of it to be one. */
+const isWhole = (span: PlacedSpan): boolean => span.outcome !== 'lost' && span.to - span.from >= 2;
 
 /** A recipe in the new take; what was set by hand goes along at its rate, and to where it is there. */
 function placedIn({ from, to, steps }: ClipRecipe, span: PlacedSpan, floor: FloorTransform): ClipRecipe {

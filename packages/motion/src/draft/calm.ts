@@ -19,7 +19,7 @@ const ENTRIES = ['foot', 'best', 'phase'] as const;
 const LANDINGS = [{ landing: 'left' }, { landing: 'right' }] as const;
 /** A change is taken at once that stays under this share of the bounds. */
 const CALM = 0.8;
-const ROUNDS = 4;
+const ROUNDS = 6;
 
 /**
  * Plays a graph unattended and changes what pops or slides: another overlap or entry, or not before a foot lands; the first change that is well within bounds,

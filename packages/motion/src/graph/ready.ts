@@ -57,6 +57,8 @@ export function readyGraph(clips: readonly SetClip[], fields: readonly KeyedFiel
     graph.states.push({ name: 'setting off', plays: { clip: start.id, loop: false } });
     go('waiting', 'setting off', { when: [{ input: 'speed', is: 'above', value: SETS_OFF }], entry: 'beginning', overlap: 0.2 });
     go('setting off', 'moving', { leaveAfter: { landing: start.traits.foot }, entry: 'phase', overlap: 0.3 });
+    // Whoever comes into it later than that does not stay in it to its end.
+    go('setting off', 'moving', { leaveAfter: { share: 0.8 }, entry: 'phase', overlap: 0.3 });
     if (!stop) go('moving', 'waiting', { when: [{ input: 'speed', is: 'below', value: STOPS }], entry: 'beginning', overlap: 0.3 });
   } else if (idle && moves) {
     go('waiting', 'moving', { when: [{ input: 'speed', is: 'above', value: SETS_OFF }], entry: 'foot', overlap: 0.24 });

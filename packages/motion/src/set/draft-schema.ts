@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import type { FloorTransform } from '../model/floor-transform';
 import { clipSourceSchema } from '../recipe/clip-document';
+import { stepsAtRate } from '../recipe/edits';
 import { recipeSchema } from '../recipe/order';
 
 const text = z.string().max(1000);
@@ -50,3 +52,33 @@ export const draftCalled = (draft: SetDraft, clip: (id: string) => string | null
     }),
   })),
 });
+
+/** Where a stretch of a take lies in another delivery of it; null where that does not have it. */
+export type PlaceOf = (from: number, to: number) => { readonly from: number; readonly to: number } | null;
+
+/**
+ * A draft whose take was delivered anew: the runners-up that are cut from it are cut from the new delivery, and those that it does not have any more are left out.
+ *
+ * @param take the old delivery, and `fresh` the new one; the same where it takes its place
+ * @param floor where places in the world have gone
+ * @example
+ * draftDelivered({ choices: [], doubts: [], changes: [] }, 'rounds', 'rounds', () => null).choices; // []
+ */
+export const draftDelivered = (draft: SetDraft, take: string, fresh: string, place: PlaceOf, floor?: FloorTransform): SetDraft => ({
+  ...draft,
+  choices: draft.choices.map((choice) => ({
+    ...choice,
+    others: choice.others.flatMap((other) => {
+      if (other.source.take !== take) return [other];
+      const { from, to } = other.source;
+      const span = place(from, to);
+      if (!span) return [];
+      const steps = stepsAtRate(other.steps, (span.to - span.from) / (to - from), floor);
+      return [{ ...other, source: { take: fresh, from: span.from, to: span.to }, steps }];
+    }),
+  })),
+});
+
+/** The stretches of a take that runners-up of a draft are cut from. */
+export const runnersUpOf = (draft: SetDraft, take: string): { readonly from: number; readonly to: number }[] =>
+  draft.choices.flatMap(({ others }) => others.flatMap(({ source: { take: own, from, to } }) => (own === take ? [{ from, to }] : [])));

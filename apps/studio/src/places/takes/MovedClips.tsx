@@ -36,7 +36,8 @@ export function MovedClips({ clips, nameOf, kept, onKeep }: Props) {
   );
 }
 
-const OUTCOMES: Record<ClipMoved['outcome'], string> = {
+/** Where a clip is in the new take, in words. */
+export const OUTCOMES: Record<ClipMoved['outcome'], string> = {
   same: 'found',
   changed: 'found, solved anew',
   moved: 'found elsewhere',

@@ -13,6 +13,7 @@ import { BrokenRows } from '@/shell/BrokenRows';
 import { Commands } from '@/shell/Commands';
 import { useImportDesk } from '../../shell/ImportDesk';
 import { useRedelivery } from './use-redelivery';
+import { NewDeliveries } from './NewDeliveries';
 import { SeveralTakes } from './SeveralTakes';
 import { TakeCard } from './TakeCard';
 import { TakeTable } from './TakeTable';
@@ -156,6 +157,7 @@ function TakesList({
         </Button>
       </Box>
       <BrokenRows kinds={['take', 'fit']} />
+      <NewDeliveries takes={takes} />
       {picked.length > 1 && (
         <SeveralTakes
           takes={picked}

@@ -1,11 +1,11 @@
 'use client';
-import { stepsAtRate } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useSnackbar } from 'notistack';
 import { useClips } from '@/data/clips-store';
+import { editsOf, madeFrom, moveRunnersUp } from '@/data/delivery';
 import { useProjectInfo, type TakeInfo } from '@/data/project';
-import { changesOf, useTakeEdits } from '@/data/take-edits';
+import { useTakeEdits } from '@/data/take-edits';
 import { sourceOf, takeKey } from '@/data/use-open-take';
 import { core } from '@/worker/core';
 import type { ClipMoved, Redelivery } from '@/worker/redelivery';
@@ -25,37 +25,17 @@ export function useDelivery(old: TakeInfo, fresh: TakeInfo, onDone: () => void) 
     queryFn: async () => {
       await core().open(sourceOf(old));
       await core().open(sourceOf(fresh));
-      const made = {
-        clips: clips.map(({ id, source: { from, to }, steps }) => ({ id, recipe: { from, to, steps } })),
-        markers: old.markers,
-        props: old.props,
-      };
-      return core().redeliver(takeKey(old), takeKey(fresh), made, project.fps);
+      return core().redeliver(takeKey(old), takeKey(fresh), madeFrom(old, clips), project.fps);
     },
   });
   const found = data && !('problem' in data) ? data : null;
   const problem = data && 'problem' in data ? data.problem : error ? 'The takes could not be opened.' : null;
   const accept = async (accepted: readonly ClipMoved[]) => {
     if (!found) return;
-    const { name, tags, notes, star } = old;
-    const { markers, props } = found;
-    const done = await edit(
-      `“${name}” redelivered`,
-      [
-        ...changesOf([old], () => ({ name: `${name} (earlier)` })),
-        ...changesOf([fresh], () => ({ name, star, notes, tags: [...tags], markers: [...markers], props: [...props] })),
-      ],
-      accepted.flatMap(({ id, from, to }) => {
-        const doc = clips.find((clip) => clip.id === id);
-        if (!doc) return [];
-        const { source, steps } = doc;
-        const factor = (to - from) / (source.to - source.from);
-        const after = { source: { take: fresh.id, from, to }, steps: stepsAtRate(steps, factor, found.floor) };
-        return [{ id, before: { source, steps }, after }];
-      }),
-    );
-    if (!done) return;
-    enqueueSnackbar(`“${name}” is the new delivery now; the old one stays as “${name} (earlier)”.`);
+    const { takes, clips: cuts } = editsOf({ old, fresh }, found, accepted, clips);
+    if (!(await edit(`“${old.name}” redelivered`, takes, cuts))) return;
+    moveRunnersUp([{ old, fresh, found }]);
+    enqueueSnackbar(`“${old.name}” is the new delivery now; the old one stays as “${old.name} (earlier)”.`);
     router.push(`/${project.id}/takes/${fresh.id}`);
     onDone();
   };
