@@ -6,12 +6,13 @@ import { newProjectInput } from '@/http/projects';
 import { listClips, saveClip } from '@/server/clips';
 import { copyProject } from '@/server/copy-project';
 import type { Database } from '@/server/database';
-import { addCast } from '@/server/demo';
+import { addCast, DEMO, makeProject } from '@/server/demo';
+import { DEMO_DAY, makeDemoDay } from '@/server/demo-day';
 import { draftFor } from '@/server/draft-set';
-import { beginProject } from '@/server/projects';
+import { beginProject, findProject } from '@/server/projects';
 import { listSets, saveSet } from '@/server/sets';
 import { projectDocument } from '@/server/ship/document';
-import { importTake, listTakes } from '@/server/takes';
+import { importFile, importTake, listTakes } from '@/server/takes';
 import { freshDatabase } from './schema';
 
 let database: Database;
@@ -85,4 +86,30 @@ test('a set of the project gives its slots and numbers, and names that are there
   expect(set.contract.speedMps).toEqual({ walk: { forward: 1.2 } });
   expect(set.name).toBe('lamplighter-2');
   expect(clips.map(({ name }) => name)).toContain('wait-2');
+});
+
+test('the demo’s day is made beside the demo alone, gone on with where it was left, and not made twice', async () => {
+  const fresh = await freshDatabase();
+  const load = async (into: Database, id: string) => {
+    for (const name of ['wait', 'walk'])
+      await importFile(into, id, `${name}.bvh`, new TextEncoder().encode(writeBvh(captureDayTake(name, 6).motion)));
+  };
+  expect(await makeDemoDay(fresh.database, load)).toBe(false);
+  await makeProject(fresh.database);
+  await load(fresh.database, DEMO.id);
+  const failing = async (into: Database, id: string) => {
+    await load(into, id);
+    throw new Error('the machine was switched off');
+  };
+  await expect(makeDemoDay(fresh.database, failing)).rejects.toThrow('switched off');
+  expect((await findProject(fresh.database, DEMO_DAY.id))?.name).toBe('A day on the quay, being drafted');
+  expect(await makeDemoDay(fresh.database, load)).toBe(true);
+  expect((await findProject(fresh.database, DEMO_DAY.id))?.name).toBe('A day on the quay');
+  expect((await listTakes(fresh.database, DEMO_DAY.id)).map(({ name }) => name)).toEqual(['wait', 'walk']);
+  const [set] = await listSets(fresh.database, DEMO_DAY.id);
+  const clips = new Set((await listClips(fresh.database, DEMO_DAY.id)).map(({ id }) => id));
+  expect(set.draft?.choices.filter(({ clip }) => clip !== null && clips.has(clip)).length).toBe(clips.size);
+  expect(clips.size).toBeGreaterThan(4);
+  expect(await makeDemoDay(fresh.database, load)).toBe(false);
+  await fresh.end();
 });

@@ -29,7 +29,7 @@ const HIGHEST = 0.05;
 const BENDS = 0.035;
 
 /** A foot leaves no steeper than so many times the mean of its way back. */
-const STEEPEST = 8;
+const STEEPEST = 12;
 
 /** Numbers of a foot's offset: of the ankle x, y, z in metres, and of its heading in radians. */
 const OFFSET = 4;

@@ -2,7 +2,7 @@
 const MOST_ACCELERATION = 240;
 
 /** A foot that bears has to stay where it is: so many times that at the most, once more in each of so many seconds. */
-const BEARING = 3;
+const BEARING = 2.5;
 const FIRMER = 0.03;
 /** Before it is straight it brakes as hard as so many times that. */
 const BRAKES = 3;
@@ -25,9 +25,9 @@ export function bendKnee(knee: Float64Array, wanted: number, least: number, bear
   let [bent, rate] = [wanted, 0];
   if (seconds > 0 && knee[KNOWN] > 0) {
     const behind = knee[WANTED] - knee[BENT];
-    const catches = Math.min(Math.abs(behind) / seconds, stopsWithin(Math.abs(behind), quickest));
+    const catches = Math.min(Math.abs(behind) / seconds, stopsWithin(Math.abs(behind), quickest, seconds));
     const asked = (wanted - knee[WANTED]) / seconds + (behind < 0 ? -catches : catches);
-    const slowest = (least - knee[LEAST]) / seconds - stopsWithin(Math.max(0, knee[BENT] - knee[LEAST]), quickest);
+    const slowest = (least - knee[LEAST]) / seconds - stopsWithin(Math.max(0, knee[BENT] - knee[LEAST]), quickest, seconds);
     const most = quickest * seconds;
     // However short a step is, and however much has changed in it, the rate changes by no more than that.
     const by = Math.max(-most, Math.min(most, asked - knee[RATE]));
@@ -42,5 +42,6 @@ export function bendKnee(knee: Float64Array, wanted: number, least: number, bear
   return bent;
 }
 
-/** The rate from which it comes to rest within so many radians. */
-const stopsWithin = (radians: number, quickest: number): number => Math.sqrt(2 * quickest * radians);
+/** The rate from which it comes to rest within so many radians, slowing down step by step. */
+const stopsWithin = (radians: number, quickest: number, seconds: number): number =>
+  (quickest * seconds * (Math.sqrt(1 + (8 * radians) / (quickest * seconds * seconds)) - 1)) / 2;

@@ -30,6 +30,7 @@ import {
   type Standing,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
+import { openCastOf } from './cast';
 import { copyForWire } from './clip-result';
 import { fitApi, orProblem } from './fit-api';
 import { recipeApi } from './recipe-api';
@@ -167,7 +168,9 @@ const api = {
 
   /** Finds the place in another take of all that was made from one. */
   async redeliver(id: string, by: string, made: MadeFrom, fps: number): Promise<Redelivery | { problem: string }> {
-    return orProblem(async () => redeliver(await takeOf(id), await takeOf(by), made, fps));
+    const old = await takeOf(id);
+    for (const { recipe } of made.clips) await openCastOf(old.project, recipe.steps);
+    return orProblem(async () => redeliver(old, await takeOf(by), made, fps));
   },
 };
 

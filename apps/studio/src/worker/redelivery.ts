@@ -72,7 +72,15 @@ export function redeliver(old: Opened, fresh: Opened, made: MadeFrom, fps: numbe
   if (!old.ground || !fresh.ground)
     throw new InputError('no-legs', 'Takes are matched by the motion of a person; one of these has no two legs.');
   const match = matchTakes(old.ground, fresh.ground);
-  const figures = ({ run }: Opened, recipe: ClipRecipe) => clipFigures(shipClip(run(recipe), fps).clip);
+  const figures = ({ run }: Opened, recipe: ClipRecipe): ClipFigures | null => {
+    try {
+      return clipFigures(shipClip(run(recipe), fps).clip);
+    } catch (error) {
+      // A recipe that cannot be run is no reason not to find its place.
+      if (error instanceof InputError) return null;
+      throw error;
+    }
+  };
   const half = Math.round(old.motion.fps / 2);
   const placed = made.markers.map(({ name, frame }) => {
     // A marker has no length: it goes with the second around it.

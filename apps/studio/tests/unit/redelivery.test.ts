@@ -42,3 +42,21 @@ test('a better solve at twice the rate, a second shorter at its head: clips and 
 test('what nobody walks in cannot be matched, and says so', () => {
   expect(() => redeliver({ ...old, ground: null }, fresh, made, 60)).toThrow(/no two legs/);
 });
+
+test('a clip whose recipe cannot be run is found all the same, without figures', () => {
+  const recipe = { from: best.from, to: best.to, steps: recipeSchema.parse([{ kind: 'fit', character: 'nobody' }]) };
+  const { clips } = redeliver(old, fresh, { clips: [{ id: 'own', recipe }], markers: [], props: [] }, 60);
+  expect(clips[0].outcome).not.toBe('lost');
+  expect(clips[0]).toMatchObject({ before: null, after: null });
+});
+
+test('stretches of runners-up are found too; those that are not there come without a place', () => {
+  const spans = [
+    { from: best.from, to: best.to },
+    { from: 0, to: 40 },
+  ];
+  const found = redeliver(old, fresh, { clips: [], markers: [], props: [], spans }, 60);
+  expect(found.spans.map(({ asked }) => asked)).toEqual(spans);
+  expect(Math.abs((found.spans[0].at?.from ?? 0) - (best.from - 60) * 2)).toBeLessThanOrEqual(2);
+  expect(found.spans[1].at).toBeNull();
+});

@@ -41,9 +41,12 @@ export function* calm(graph: Graph, playable: PlayableSet, minutes: number): Gen
     for (const transition of new Set(rough.map((one) => one.transition))) {
       const at = playable.transitions[transition];
       yield (round + 1) / (ROUNDS + 1);
-      const better = calmer(play, transition, own.transitions[at], scripts.get(transition) ?? []);
+      // What is still rough is tried from every phase.
+      const better = calmer(play, transition, own.transitions[at], scripts.get(transition) ?? [], round === 0 ? 3 : 1);
       if (!better) continue;
-      changes.set(at, inWords(graph.transitions[at], better));
+      const says = inWords(graph.transitions[at], better);
+      if (says) changes.set(at, says);
+      else changes.delete(at);
       own = changeTransition(own, at, better);
       play = withTransition(play, transition, better);
     }
@@ -89,10 +92,14 @@ function changesOf({ entry, overlap, leaveAfter }: Transition): Change[] {
     .filter((own) => own.overlap !== overlap || own.entry !== entry || own.leaveAfter !== leaveAfter);
 }
 
-/** The first change of a transition that keeps it well within bounds, else the calmest of all; null where none is calmer than it is. */
-function calmer(play: PlaySet, transition: number, now: Transition, found: readonly PlayScript[]): Change | null {
-  // What was found rough, then every third phase of each way of asking.
-  const scripts = [...found, ...triesOf(play.graph, transition).flatMap(({ script }, i) => (i % 3 === 0 ? [script] : []))];
+/**
+ * The first change of a transition that keeps it well within bounds, else the calmest of all; null where none is calmer than it is.
+ *
+ * @param found scripts in which it was rough
+ * @param every so many phases one of each way of asking is tried too
+ */
+function calmer(play: PlaySet, transition: number, now: Transition, found: readonly PlayScript[], every: number): Change | null {
+  const scripts = [...found, ...triesOf(play.graph, transition).flatMap(({ script }, i) => (i % every === 0 ? [script] : []))];
   const roughOf = (change: Change, most: Rough): Rough => {
     const judge = judgeOf(withTransition(play, transition, change));
     let [rough, missing] = [0, 0];
@@ -121,6 +128,7 @@ interface Rough {
   readonly missing: number;
 }
 
+/** What is other than it was; nothing where it is the same again. */
 function inWords(was: Transition, { overlap, entry, leaveAfter }: Change): string {
   const landing = leaveAfter && 'landing' in leaveAfter ? leaveAfter.landing : null;
   const says = [
@@ -128,7 +136,8 @@ function inWords(was: Transition, { overlap, entry, leaveAfter }: Change): strin
     was.entry === entry ? '' : `entry ${was.entry} → ${entry}`,
     was.leaveAfter === leaveAfter || !landing ? '' : `not before the ${landing} foot lands`,
   ];
-  return `${was.from ?? 'any'} to ${was.to}: ${says.filter(Boolean).join(', ')}`;
+  const changed = says.filter(Boolean).join(', ');
+  return changed && `${was.from ?? 'any'} to ${was.to}: ${changed}`;
 }
 
 /** Plays scripts on a set, one after the other. */

@@ -13,10 +13,10 @@ import {
 } from '@mui/material';
 import type { GridColDef } from '@mui/x-data-grid';
 import { FIGURE_NAMES } from '@lantern/motion';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { DataTable } from '@/controls/DataTable';
 import { numeral } from '@/controls/Figure';
-import { useClips } from '@/data/clips-store';
+import { useClips, type ClipDoc } from '@/data/clips-store';
 import { changesIn, type TakePair } from '@/data/delivery';
 import type { ClipMoved } from '@/worker/redelivery';
 import { OUTCOMES } from './MovedClips';
@@ -82,17 +82,8 @@ function Report({
   const docs = useClips((state) => state.docs);
   const [isAll, setAll] = useState(false);
   const problems = delivered.filter(({ problem }) => problem !== null);
-  const rows = delivered.flatMap(({ old, found }) =>
-    (found?.clips ?? []).map((clip): Row => ({
-      ...clip,
-      name: docs.find(({ id }) => id === clip.id)?.name ?? '',
-      take: old.name,
-      changes: changesIn(clip)
-        .map(({ figure, before, after }) => `${FIGURE_NAMES[figure]} ${numeral(before, 2)} → ${numeral(after, 2)}`)
-        .join(' · '),
-    })),
-  );
-  const told = rows.filter(({ outcome, changes }) => changes !== '' || outcome === 'lost' || outcome === 'moved');
+  const rows = useMemo(() => rowsOf(delivered, docs), [delivered, docs]);
+  const told = useMemo(() => rows.filter(({ outcome, changes }) => changes !== '' || outcome === 'lost' || outcome === 'moved'), [rows]);
   const movable = rows.filter(({ outcome }) => outcome !== 'lost').map(({ id }) => id);
   const shown = isAll ? rows : told;
   return (
@@ -141,6 +132,18 @@ function Report({
     </>
   );
 }
+
+const rowsOf = (delivered: readonly Delivered[], docs: readonly ClipDoc[]): Row[] =>
+  delivered.flatMap(({ old, found }) =>
+    (found?.clips ?? []).map((clip) => ({
+      ...clip,
+      name: docs.find(({ id }) => id === clip.id)?.name ?? '',
+      take: old.name,
+      changes: changesIn(clip)
+        .map(({ figure, before, after }) => `${FIGURE_NAMES[figure]}: ${numeral(before, 2)} → ${numeral(after, 2)}`)
+        .join(' · '),
+    })),
+  );
 
 function saidOf(rows: readonly Row[], told: number): string {
   if (rows.length === 0) return 'No clip is cut from the old takes.';

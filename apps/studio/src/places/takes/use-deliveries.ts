@@ -1,5 +1,6 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'next/navigation';
 import { useSnackbar } from 'notistack';
 import { useState } from 'react';
 import { useClips } from '@/data/clips-store';
@@ -19,6 +20,7 @@ export interface Delivered extends TakePair {
 /** Finds the motion of several takes in their new deliveries, one after the other, and puts them in their place all at once. */
 export function useDeliveries(asked: readonly TakePair[], onDone: () => void) {
   const project = useProjectInfo();
+  const router = useRouter();
   const { enqueueSnackbar } = useSnackbar();
   const { edit } = useTakeEdits();
   // What was asked for is looked for, whatever comes in meanwhile.
@@ -56,6 +58,7 @@ export function useDeliveries(asked: readonly TakePair[], onDone: () => void) {
     if (!isDone) return;
     moveRunnersUp(whole);
     enqueueSnackbar(`${label}; the old ones stay, called “(earlier)”.`);
+    router.push(`/${project.id}/takes/${whole[0].fresh.id}`);
     onDone();
   };
   return { pairs, done, delivered, accept };
