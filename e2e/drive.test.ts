@@ -37,7 +37,7 @@ test('the graph: drawn with soundings, a card dragged stays, a channel drawn, a 
   const { page, errors } = await openPage(tests.browser);
   const { id } = await theSet();
   await page.goto(`${tests.application.url}/gullmouth/set/${id}/graph`);
-  await shows(page, /7 states, 15 channels: \d+ hold/);
+  await shows(page, /7 states, 16 channels: \d+ hold/);
   // Every state shows what it plays.
   await page.waitForFunction(
     () => [...document.querySelectorAll('.react-flow__node')].filter((node) => node.innerHTML.includes('data:image/png')).length === 7,

@@ -75,3 +75,48 @@ test('a better solve dropped on a take in use: its clips find their places, are 
   expect(errors).toEqual([]);
   await page.close();
 });
+
+test('takes that come in again under their names are redelivered all at once: one report, one click, one undo', async () => {
+  const folder = temporaryFolder();
+  const files = [
+    ['walk', 'wick-stroll', 11, 20],
+    ['jog', 'wick-jog', 12, 14],
+  ] as const;
+  for (const [script, name, seed, seconds] of files)
+    writeFileSync(join(folder, `${name}.bvh`), writeBvh(capture(script, { seed, seconds, faults: 0, fps: 120 }).motion));
+  const cutsOf = async () => {
+    const data = (await (await fetch(`${tests.application.url}/api/projects/gullmouth`)).json()) as {
+      takes: { id: string; name: string }[];
+      clips: { source: { take: string } }[];
+    };
+    return data.clips.map(({ source }) => data.takes.find(({ id }) => id === source.take)?.name ?? '').sort();
+  };
+  const before = await cutsOf();
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/takes`);
+  await shows(page, 'wick-stroll');
+  await page.waitForSelector('input[aria-label="Take files"]');
+  await (
+    await page.$<HTMLInputElement>('input[aria-label="Take files"]')
+  )?.uploadFile(...files.map(([, name]) => join(folder, `${name}.bvh`)));
+  await shows(page, '2 takes are here twice: new deliveries?');
+  await click(page, 'button', 'see what changes…');
+  await shows(page, '2 takes delivered anew');
+  await shows(page, /\d of \d clips are in the new takes/);
+  const accept = await page.waitForSelector('::-p-xpath(//button[starts-with(., "Accept 2 takes")])');
+  await accept?.click();
+  await shows(page, '2 takes redelivered; the old ones stay, called “(earlier)”.');
+  const moved = await until(async () => {
+    const now = await cutsOf();
+    return !now.some((name) => name.endsWith('(earlier)')) && now;
+  }, 'all clips cut from the new takes');
+  expect(moved).toEqual(before);
+  await page.waitForFunction(() => !document.body.innerText.includes('here twice'));
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+  await shows(page, 'Undone: 2 takes redelivered.');
+  await shows(page, '2 takes are here twice: new deliveries?');
+  expect(errors).toEqual([]);
+  await page.close();
+});

@@ -38,21 +38,26 @@ export function* calm(graph: Graph, playable: PlayableSet, minutes: number): Gen
   for (let round = 0; round < ROUNDS && badness(weather) > 0; round++) {
     const rough = roughIn(weather);
     for (const { transition, script, step } of rough) scripts.set(transition, [...(scripts.get(transition) ?? []), upTo(script, step)]);
+    let isOther = false;
     for (const transition of new Set(rough.map((one) => one.transition))) {
       const at = playable.transitions[transition];
       yield (round + 1) / (ROUNDS + 1);
       // What is still rough is tried from every phase.
       const better = calmer(play, transition, own.transitions[at], scripts.get(transition) ?? [], round === 0 ? 3 : 1);
       if (!better) continue;
+      isOther = true;
       const says = inWords(graph.transitions[at], better);
       if (says) changes.set(at, says);
       else changes.delete(at);
       own = changeTransition(own, at, better);
       play = withTransition(play, transition, better);
     }
+    // Nothing that is tried is calmer than what there is.
+    if (!isOther) break;
     weather = yield* weatherOf(play, minutes, round + 1);
     if (badness(weather) < badness(best.weather)) best = { graph: own, weather, changes: [...changes.values()] };
   }
+  yield 1;
   return best;
 }
 
@@ -80,16 +85,20 @@ const roughIn = ({ findings }: Weather): Finding[] =>
 /** A script until a little after what was found in it. */
 const upTo = (script: PlayScript, step: number): PlayScript => ({ ...script, steps: Math.min(script.steps, step + 40) });
 
-type Change = Pick<Transition, 'overlap' | 'entry' | 'leaveAfter'>;
+type Change = Pick<Transition, 'overlap' | 'entry' | 'leaveAfter' | 'fade'>;
 
 /** What is tried instead of a transition, in the order in which it is. */
-function changesOf({ entry, overlap, leaveAfter }: Transition): Change[] {
+function changesOf({ entry, overlap, leaveAfter, fade }: Transition): Change[] {
   // What is played from its beginning is.
   const entries = entry === 'beginning' ? [entry] : [entry, ...ENTRIES.filter((own) => own !== entry)];
   const leaves = [leaveAfter, ...(leaveAfter === null ? LANDINGS : [])];
-  return leaves
-    .flatMap((leave) => entries.flatMap((own) => OVERLAPS.map((seconds) => ({ overlap: seconds, entry: own, leaveAfter: leave }))))
-    .filter((own) => own.overlap !== overlap || own.entry !== entry || own.leaveAfter !== leaveAfter);
+  return [fade, !fade]
+    .flatMap((mixes) =>
+      leaves.flatMap((leave) =>
+        entries.flatMap((own) => OVERLAPS.map((seconds) => ({ overlap: seconds, entry: own, leaveAfter: leave, fade: mixes }))),
+      ),
+    )
+    .filter((own) => own.overlap !== overlap || own.entry !== entry || own.leaveAfter !== leaveAfter || own.fade !== fade);
 }
 
 /**
@@ -129,12 +138,13 @@ interface Rough {
 }
 
 /** What is other than it was; nothing where it is the same again. */
-function inWords(was: Transition, { overlap, entry, leaveAfter }: Change): string {
+function inWords(was: Transition, { overlap, entry, leaveAfter, fade }: Change): string {
   const landing = leaveAfter && 'landing' in leaveAfter ? leaveAfter.landing : null;
   const says = [
     was.overlap === overlap ? '' : `overlap ${was.overlap} → ${overlap} s`,
     was.entry === entry ? '' : `entry ${was.entry} → ${entry}`,
     was.leaveAfter === leaveAfter || !landing ? '' : `not before the ${landing} foot lands`,
+    was.fade === fade ? '' : fade ? 'both motions are mixed' : 'the difference is carried out',
   ];
   const changed = says.filter(Boolean).join(', ');
   return changed && `${was.from ?? 'any'} to ${was.to}: ${changed}`;
