@@ -2,20 +2,6 @@ import { Argument, Command, CommanderError, InvalidArgumentError, Option } from 
 import { SCRIPTS } from '@lantern/capture';
 import { CAST } from '@lantern/cast';
 import { InputError, SLOT_LISTS } from '@lantern/motion';
-import { capture } from './capture';
-import { captureDay } from './capture-day';
-import { contacts } from './contacts';
-import { character, fit } from './fit';
-import { inspect } from './inspect';
-import { joins } from './joins';
-import { loops } from './loops';
-import { make } from './make';
-import { drive } from './drive';
-import { field } from './field';
-import { measure } from './measure';
-import { propose } from './propose';
-import { set } from './set';
-import { watch } from './watch';
 
 /** Exit codes of every command: done, our fault, wrong use, bad input. */
 const EXIT = { done: 0, ours: 1, use: 2, input: 3 } as const;
@@ -33,76 +19,98 @@ const whole = (least: number, most: number) => (text: string) => {
 };
 const faults = (text: string) => (text === 'none' ? 0 : text === 'default' ? 1 : number(0, 10)(text));
 
+/** A command whose code is read only when it is asked for. */
+const only =
+  <Asked extends readonly unknown[]>(load: () => Promise<(...asked: Asked) => unknown>) =>
+  async (...asked: Asked): Promise<void> => {
+    await (
+      await load()
+    )(...asked);
+  };
+
 function program(): Command {
   const lantern = new Command('lantern').description('From captured motion to engine-ready locomotion sets.').exitOverride();
   const command = (name: string, description: string) =>
     lantern.command(name).description(description).option('--json', 'one JSON document on standard output').exitOverride();
 
-  command('inspect', 'what a file holds').argument('<files...>').action(inspect);
-  command('contacts', 'its foot contacts').argument('<file>').action(contacts);
-  command('loops', 'loop candidates, best first').argument('<file>').action(loops);
+  command('inspect', 'what a file holds')
+    .argument('<files...>')
+    .action(only(async () => (await import('./inspect')).inspect));
+  command('contacts', 'its foot contacts')
+    .argument('<file>')
+    .action(only(async () => (await import('./contacts')).contacts));
+  command('loops', 'loop candidates, best first')
+    .argument('<file>')
+    .action(only(async () => (await import('./loops')).loops));
   command('joins', 'the best instants at which one motion can follow another')
     .argument('<a>', 'a take, or a clip as project.json#name')
     .argument('<b>', 'what follows it')
     .option('--frames <n>', 'length of the overlap', whole(0, 600), 18)
-    .action(joins);
+    .action(only(async () => (await import('./joins')).joins));
   command('make', 'everything a project file describes')
     .argument('<project>')
     .requiredOption('--out <dir>', 'the folder to write to')
     .option('--allow-outside', 'files of the project may lie outside of its folder')
-    .action(async (project: string, options: Parameters<typeof make>[1]) => {
-      if (!(await make(project, options))) process.exitCode = EXIT.input;
-    });
+    .action(
+      only(async () => {
+        const { make } = await import('./make');
+        return async (project: string, options: Parameters<typeof make>[1]) => {
+          if (!(await make(project, options))) process.exitCode = EXIT.input;
+        };
+      }),
+    );
   command('capture-day', 'a whole capture day in the simulated suit')
     .requiredOption('--out <dir>', 'the folder to write its takes to')
     .option('--seed <n>', 'the same seed makes the same day', whole(0, 4294967295), 1)
     .option('--fps <n>', 'frames a second', number(10, 480), 60)
     .addOption(new Option('--faults <factor>', 'none, default or a factor').argParser(faults).default(1, 'default'))
     .option('--solve <n>', 'the same performance solved anew: other noise, takes that begin a little later', whole(0, 4294967295))
-    .action(captureDay);
+    .action(only(async () => (await import('./capture-day')).captureDay));
   command('propose', 'a set drafted from all takes of a folder')
     .argument('<folder>')
     .option('--character <name>', 'whom it is for: wick, tallow, or a skinned GLB; nobody unless named')
     .addOption(new Option('--slots <list>', 'what the set shall have').choices(SLOT_LISTS).default('full'))
     .option('--name <name>', 'what the set is called', 'lamplighter')
     .requiredOption('--out <file>', 'the project file to write')
-    .action(propose);
+    .action(only(async () => (await import('./propose')).propose));
   command('watch', 'brings in what appears in a folder, and ships again what that changes')
     .argument('<folder>')
     .requiredOption('--project <file>', 'the project file, which is kept up to date')
     .requiredOption('--out <dir>', 'the folder to ship to')
     .option('--once', 'look once, and end')
     .option('--allow-outside', 'files of the project may lie outside of its folder')
-    .action(watch);
+    .action(only(async () => (await import('./watch')).watch));
   command('set', 'coverage, ends and contract of a set')
     .argument('<project>')
     .option('--set <name>', 'which of its sets; the first unless named')
     .addOption(new Option('--slots <list>', 'a ready list, where the project has no set').choices(SLOT_LISTS).default('modest'))
     .option('--allow-outside', 'files of the project may lie outside of its folder')
-    .action(set);
+    .action(only(async () => (await import('./set')).set));
   command('field', 'soundings of a blend field')
     .argument('<project>')
     .argument('<name>')
     .option('--grid <n>', 'soundings along either side of the chart', whole(2, 60), 15)
     .option('--allow-outside', 'files of the project may lie outside of its folder')
-    .action(field);
+    .action(only(async () => (await import('./field')).field));
   command('drive', 'rough weather: a set played unattended')
     .argument('<project>')
     .option('--set <name>', 'which of its sets; the first unless named')
     .option('--minutes <n>', 'of play, beside every transition from every phase', number(0.1, 600), 10)
     .option('--seed <n>', 'the same seed finds the same', whole(0, 4294967), 1)
     .option('--allow-outside', 'files of the project may lie outside of its folder')
-    .action(drive);
-  command('measure', 'the figures of a finished .glb or .bvh').argument('<file>').action(measure);
+    .action(only(async () => (await import('./drive')).drive));
+  command('measure', 'the figures of a finished .glb or .bvh')
+    .argument('<file>')
+    .action(only(async () => (await import('./measure')).measure));
   command('fit', 'a take onto a character')
     .argument('<take>')
     .argument('<character>', 'a skinned GLB, or wick or tallow')
     .requiredOption('--out <file>', 'the GLB file to write')
-    .action(fit);
+    .action(only(async () => (await import('./fit')).fit));
   command('character', 'one of the characters that come with the program, as a skinned GLB')
     .addArgument(new Argument('<name>').choices(Object.keys(CAST)))
     .requiredOption('--out <file>', 'the GLB file to write')
-    .action(character);
+    .action(only(async () => (await import('./fit')).character));
   command('capture', 'play a script in the simulated suit')
     .addArgument(new Argument('<script>').choices(SCRIPTS))
     .requiredOption('--out <file>', 'the BVH file to write')
@@ -112,7 +120,7 @@ function program(): Command {
     .option('--seed <n>', 'the same seed makes the same take', whole(0, 4294967295), 1)
     .addOption(new Option('--faults <factor>', 'none, default or a factor').argParser(faults).default(1, 'default'))
     .option('--truth <file>', 'write what is known of the take as JSON')
-    .action(capture);
+    .action(only(async () => (await import('./capture')).capture));
   return lantern;
 }
 

@@ -1,6 +1,3 @@
-import { Logger, WebIO } from '@gltf-transform/core';
-import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
-import { dequantize } from '@gltf-transform/functions';
 import { InputError } from '@lantern/motion';
 
 /** What packs the vertices or keys of a glTF file, by the names of its extensions. */
@@ -20,6 +17,12 @@ export async function unpackGlb(bytes: Uint8Array): Promise<Uint8Array> {
   const used = extensionsOf(bytes).filter((name) => PACKED.includes(name));
   if (used.length === 0) return bytes;
   try {
+    // What unpacks is read with the first file that is packed.
+    const [{ Logger, WebIO }, { ALL_EXTENSIONS }, { dequantize }] = await Promise.all([
+      import('@gltf-transform/core'),
+      import('@gltf-transform/extensions'),
+      import('@gltf-transform/functions'),
+    ]);
     const io = new WebIO().registerExtensions(ALL_EXTENSIONS).registerDependencies(await decoders(used));
     const document = await io.readBinary(bytes);
     document.setLogger(new Logger(Logger.Verbosity.SILENT));
