@@ -336,7 +336,7 @@ test('what of the way goes to the root is chosen part by part, beside the traces
   };
   const figures = { distanceM: 1.37, loop: true, rippleMps: 0.02 };
   const { told, user } = open('travel', {}, { measured: { figures, traces, steps: {}, contacts: [] } as never });
-  expect(screen.getByRole('img', { name: 'Speed of root and hips, from 1.10 to 1.40 m/s' })).toBeTruthy();
+  expect(await screen.findByRole('img', { name: 'Speed of root and hips, from 1.10 to 1.40 m/s' })).toBeTruthy();
   expect(screen.getByRole('img', { name: 'Heading of root and hips, from −3 to 2 °' })).toBeTruthy();
   expect(screen.getByText(/1\.37 m a cycle, ripple 0\.02 m\/s/)).toBeTruthy();
   await choose(user, 'where it was captured', 'at the origin, facing forward');
@@ -361,7 +361,7 @@ test('strides of a typical cycle say how far they are from the average; one that
     about: [stride(0, 0.8, false), stride(66, 4.2, true)],
   } as never;
   const { told, user } = open('typical-cycle', {}, { traces });
-  expect(screen.getByText('1 of 2 strides')).toBeTruthy();
+  expect(await screen.findByText('1 of 2 strides')).toBeTruthy();
   expect(screen.getByRole('img', { name: 'Height of LeftFoot over the strides; spread at the most 2.0 cm' })).toBeTruthy();
   const [first, second] = within(screen.getByRole('group', { name: 'Strides' })).getAllByRole('button');
   expect((first as HTMLButtonElement).disabled).toBe(true);

@@ -4,10 +4,13 @@ import { useState } from 'react';
 import type { TakeInfo } from '@/data/project';
 import { changesOf, useTakeEdits } from '@/data/take-edits';
 import type { Redelivery as Found } from '@/worker/redelivery';
-import { DifferenceProfile } from './DifferenceProfile';
+import { lazily } from '@/controls/lazily';
 import { MovedClips } from './MovedClips';
 import { rate } from './rate';
 import { useDelivery } from './use-delivery';
+
+// Charts are read when they are shown.
+const DifferenceProfile = lazily(async () => (await import('./DifferenceProfile')).DifferenceProfile);
 
 /** A better solve of a take in use: what was made from the old one and where it lies in the new, to accept clip by clip. */
 export function Redelivery({ old, fresh, onClose }: { old: TakeInfo; fresh: TakeInfo; onClose: () => void }) {

@@ -1,6 +1,7 @@
 'use client';
 import type { StepKind } from '@lantern/motion';
 import type { ReactNode } from 'react';
+import { lazily } from '@/controls/lazily';
 import { CorrectionsCard } from '../layers/CorrectionsCard';
 import { RetimeCard } from '../retime/RetimeCard';
 import { BetweenCard } from './BetweenCard';
@@ -22,9 +23,11 @@ import { MirrorCard } from './MirrorCard';
 import { PathCard } from './PathCard';
 import { SpeedCard } from './SpeedCard';
 import { ThinCard } from './ThinCard';
-import { TravelCard } from './TravelCard';
-import { TypicalCycleCard } from './TypicalCycleCard';
 import type { CardProps } from './card-props';
+
+// Charts are read when they are shown.
+const TypicalCycleCard = lazily(async () => (await import('./TypicalCycleCard')).TypicalCycleCard);
+const TravelCard = lazily(async () => (await import('./TravelCard')).TravelCard);
 
 type Cards = { readonly [Kind in StepKind]: (props: CardProps<Kind>) => ReactNode };
 

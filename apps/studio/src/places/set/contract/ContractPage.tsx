@@ -12,6 +12,7 @@ import {
 import { Box, Button, LinearProgress, Typography } from '@mui/material';
 import { useSnackbar } from 'notistack';
 import { useRef, useState } from 'react';
+import { lazily } from '@/controls/lazily';
 import { numeral } from '@/controls/Figure';
 import { Small } from '@/controls/Small';
 import { Split } from '@/controls/Split';
@@ -24,7 +25,9 @@ import { editSet } from '@/data/sets-store';
 import { editClips } from '../set-edits';
 import type { SetView } from '@/data/set-view';
 import { withAsked } from './with-asked';
-import { SpeedChart } from './SpeedChart';
+
+// Charts are read when they are shown.
+const SpeedChart = lazily(async () => (await import('./SpeedChart')).SpeedChart);
 
 const GRID = 'minmax(160px, 1.4fr) 130px 96px 74px 74px 74px minmax(150px, 1.6fr) 74px';
 

@@ -3,7 +3,7 @@ import { BREAK_OFF_WORDS, ENTRY_WORDS, whenText, type Graph } from '@lantern/mot
 import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
 import { chart } from '@/controls/theme';
 import type { Chosen } from './chart-shared';
-import { LinkButton } from './TriedChart';
+import { LinkButton } from './LinkButton';
 import type { Sounded } from './use-tried';
 
 interface Props {

@@ -7,7 +7,7 @@ import type { SetDoc } from '@/data/sets-store';
 import type { SetView } from '@/data/set-view';
 import { addTransition } from './graph-edits';
 import { Pick } from './Pick';
-import { LinkButton } from './TriedChart';
+import { LinkButton } from './LinkButton';
 
 interface Props {
   readonly graph: Graph;

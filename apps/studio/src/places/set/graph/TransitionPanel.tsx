@@ -11,13 +11,17 @@ import {
 } from '@lantern/motion';
 import { BREAK_OFFS, ENTRIES } from '@lantern/drive';
 import { Box, FormControlLabel, Switch, Typography } from '@mui/material';
+import { lazily } from '@/controls/lazily';
 import { Small } from '@/controls/Small';
 import { chart } from '@/controls/theme';
 import { TypedNumber } from '@/controls/TypedNumber';
 import { conditionFor } from './graph-edits';
 import { Pick } from './Pick';
-import { LinkButton, TriedChart } from './TriedChart';
+import { LinkButton } from './LinkButton';
 import type { Sounded } from './use-tried';
+
+// Charts are read when they are shown.
+const TriedChart = lazily(async () => (await import('./TriedChart')).TriedChart);
 
 interface Props {
   readonly graph: Graph;

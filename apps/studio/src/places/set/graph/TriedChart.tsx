@@ -3,6 +3,7 @@ import { Box, Typography } from '@mui/material';
 import { Bar, CartesianGrid, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { FigureValue } from '@/controls/Figure';
 import { chart } from '@/controls/theme';
+import { LinkButton } from './LinkButton';
 import type { Sounded } from './use-tried';
 
 /** A transition tried from every phase: bars of pop, a line of slide, the bound hatched. */
@@ -82,24 +83,3 @@ export function TriedChart({
     </Box>
   );
 }
-
-export const LinkButton = ({ onClick, children }: { onClick: () => void; children: React.ReactNode }) => (
-  <Box
-    component="button"
-    onClick={onClick}
-    sx={{
-      border: 0,
-      background: 'none',
-      p: 0,
-      font: 'inherit',
-      fontSize: 14,
-      fontWeight: 600,
-      color: chart('lampText'),
-      cursor: 'pointer',
-      textAlign: 'left',
-      '&:hover': { textDecoration: 'underline' },
-    }}
-  >
-    {children}
-  </Box>
-);

@@ -3,7 +3,7 @@ import type { Graph, GraphWarning } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { chart } from '@/controls/theme';
 import type { Chosen } from './chart-shared';
-import { LinkButton } from './TriedChart';
+import { LinkButton } from './LinkButton';
 
 interface WarningsProps {
   readonly warnings: readonly GraphWarning[];
