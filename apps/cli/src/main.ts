@@ -23,9 +23,8 @@ const faults = (text: string) => (text === 'none' ? 0 : text === 'default' ? 1 :
 const only =
   <Asked extends readonly unknown[]>(load: () => Promise<(...asked: Asked) => unknown>) =>
   async (...asked: Asked): Promise<void> => {
-    await (
-      await load()
-    )(...asked);
+    const run = await load();
+    await run(...asked);
   };
 
 function program(): Command {

@@ -1,7 +1,7 @@
 /** A knee is bent more or less than its pose has it with no more than this acceleration, radians a second each second: it would snap otherwise as a leg gets straight, or lets go. */
 const MOST_ACCELERATION = 240;
 
-/** A foot that bears has to stay where it is: so many times that at the most, once more in each of so many seconds. */
+/** A foot that bears has to stay where it is: for its knee that grows by once itself in every `FIRMER` seconds, up to so many times. */
 const BEARING = 2.5;
 const FIRMER = 0.03;
 /** Before it is straight it brakes as hard as so many times that. */

@@ -45,6 +45,8 @@ export async function draftSet(project: string, input: Omit<DraftInput, 'arrival
     useDrafting.setState(({ drafting }) => (drafting?.stop === stop ? { drafting: { ...drafting, ...patch } } : {}));
   useDrafting.setState({ drafting: { project, name: input.name, share: 0, problem: null, stop }, news: null });
   const end = askShare(arrival, (share) => change({ share }));
+  // The page is asked for before it is left: the draft would end with it.
+  window.addEventListener('beforeunload', askFirst);
   try {
     const init = { ...asJson('POST', { ...input, arrival }), signal: stop.signal };
     const drafted = await fetchAs(draftedSchema, `/api/projects/${project}/draft`, init);
@@ -55,8 +57,11 @@ export async function draftSet(project: string, input: Omit<DraftInput, 'arrival
     else change({ problem: error instanceof RequestError ? error.message : 'The set could not be drafted.' });
   } finally {
     end();
+    window.removeEventListener('beforeunload', askFirst);
   }
 }
+
+const askFirst = (event: BeforeUnloadEvent): void => event.preventDefault();
 
 function keep(project: string, { clips, set }: Drafted): void {
   if (useSets.getState().project !== project) return;

@@ -127,3 +127,14 @@ test('each part of a draft has its words', () => {
   const words = [0, 0.1, 0.4, 0.65, 0.9].map(draftWords);
   expect(new Set(words).size).toBe(5);
 });
+
+test('the page asks before it is left only while a draft is under way', async () => {
+  const isAsked = () => !window.dispatchEvent(new Event('beforeunload', { cancelable: true }));
+  serve(() => drafted);
+  useSets.setState({ project: 'elsewhere' });
+  expect(isAsked()).toBe(false);
+  const running = draftSet('gullmouth', { name: 'x', character: null, slots: 'full' });
+  expect(isAsked()).toBe(true);
+  await act(() => running);
+  expect(isAsked()).toBe(false);
+});

@@ -127,7 +127,7 @@ function Report({
       )}
       <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
         With the takes go their markers, props, names, tags and notes, and the runners-up of drafted sets. Clips that are not ticked stay
-        with the old takes, which are called “(earlier)” from then on. Undo takes all of it back.
+        with the old takes, which are called “(earlier)” from then on. Undo takes takes and clips back; runners-up stay with the new ones.
       </Typography>
     </>
   );
