@@ -170,7 +170,10 @@ export const clips = pgTable(
     updated: timestamp('updated', { withTimezone: true }).notNull().defaultNow(),
     removed: timestamp('removed', { withTimezone: true }),
   },
-  (table) => [index('clips_project').on(table.project), check('clips_source', sql`(${table.take} is null) <> (${table.join} is null)`)],
+  (table) => [
+    index('clips_counted').on(table.project, table.removed, table.updated),
+    check('clips_source', sql`(${table.take} is null) <> (${table.join} is null)`),
+  ],
 );
 
 /** By the ids of pieces: how many frames of the file a frame of theirs was, what they were then, and what was made of them. */
