@@ -1,5 +1,5 @@
 /** A knee is bent more or less than its pose has it with no more than this acceleration, radians a second each second: it would snap otherwise as a leg gets straight, or lets go. */
-const MOST_ACCELERATION = 240;
+const MOST_ACCELERATION = 300;
 
 /** A foot that bears has to stay where it is: for its knee that grows by once itself in every `FIRMER` seconds, up to so many times. */
 const BEARING = 2.5;
