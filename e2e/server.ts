@@ -58,6 +58,24 @@ async function setUp(admin: pg.Client, base: string, empty: boolean): Promise<st
   return name;
 }
 
+/** A server that says that it is ready, on a port that was free; another program may have taken that a moment later, and then another is tried. */
+async function serve(env: NodeJS.ProcessEnv): Promise<{ readonly server: ChildProcess; readonly port: number }> {
+  for (let tries = 0; tries < 5; tries++) {
+    const port = await freePort();
+    const server = spawn('node', [join(process.cwd(), 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)], {
+      cwd: 'apps/studio',
+      env,
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
+    const isReady = await new Promise<boolean>((resolve) => {
+      server.stdout.on('data', (said: Buffer) => said.toString().includes('Ready') && resolve(true));
+      server.once('exit', () => resolve(false));
+    });
+    if (isReady) return { server, port };
+  }
+  throw new Error('the application did not start on any of five ports');
+}
+
 export async function startApplication({ empty = false, env: more = {} }: StartOptions = {}): Promise<Running> {
   const base = process.env.DATABASE_URL;
   if (!base) throw new Error('DATABASE_URL is not set: run ./lantern test');
@@ -66,25 +84,10 @@ export async function startApplication({ empty = false, env: more = {} }: StartO
   await admin.connect();
   await admin.query(`create database ${name} template ${await setUp(admin, base, empty)}`);
   const env = { ...environment(base, name), ...more };
-  const port = await freePort();
-  const server: ChildProcess = spawn(
-    'node',
-    [join(process.cwd(), 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)],
-    { cwd: 'apps/studio', env, stdio: 'ignore' },
-  );
+  const { server, port } = await serve(env);
   const startWorker = (): ChildProcess => spawn('node', ['dist/worker.mjs'], { cwd: 'apps/studio', env, stdio: 'ignore' });
   let worker = startWorker();
   const url = `http://127.0.0.1:${port}`;
-  for (let i = 0; i < 900; i++) {
-    if (
-      await fetch(url).then(
-        () => true,
-        () => false,
-      )
-    )
-      break;
-    await new Promise((resolve) => setTimeout(resolve, 200));
-  }
   return {
     url,
     killWorker: async () => {

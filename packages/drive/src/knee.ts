@@ -25,7 +25,7 @@ export function bendKnee(knee: Float64Array, wanted: number, least: number, bear
   let [bent, rate] = [wanted, 0];
   if (seconds > 0 && knee[KNOWN] > 0) {
     const behind = knee[WANTED] - knee[BENT];
-    const catches = Math.min(Math.abs(behind) / seconds, stopsWithin(Math.abs(behind), quickest, seconds));
+    const catches = stopsWithin(Math.abs(behind), quickest, seconds);
     const asked = (wanted - knee[WANTED]) / seconds + (behind < 0 ? -catches : catches);
     const slowest = (least - knee[LEAST]) / seconds - stopsWithin(Math.max(0, knee[BENT] - knee[LEAST]), quickest, seconds);
     const most = quickest * seconds;
@@ -42,6 +42,9 @@ export function bendKnee(knee: Float64Array, wanted: number, least: number, bear
   return bent;
 }
 
-/** The rate from which it comes to rest within so many radians, slowing down step by step. */
-const stopsWithin = (radians: number, quickest: number, seconds: number): number =>
-  (quickest * seconds * (Math.sqrt(1 + (8 * radians) / (quickest * seconds * seconds)) - 1)) / 2;
+/** The rate from which it comes to rest within so many radians, slowing down as hard as it may in every step but the last. */
+function stopsWithin(radians: number, quickest: number, seconds: number): number {
+  const least = quickest * seconds;
+  const steps = Math.max(1, Math.ceil((Math.sqrt(1 + (8 * radians) / (least * seconds)) - 1) / 2));
+  return radians / (steps * seconds) + (least * (steps - 1)) / 2;
+}
