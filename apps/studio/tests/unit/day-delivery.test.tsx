@@ -54,15 +54,15 @@ beforeAll(async () => {
 });
 afterEach(cleanup);
 
-function open() {
+function open(clips: readonly ClipDoc[] = docs, made = all) {
   useTakeHistory.setState({ project: null, past: [], future: [], busy: [] });
-  useClips.setState({ project: PROJECT.id, docs, saved: {}, conflicts: {} });
+  useClips.setState({ project: PROJECT.id, docs: [...clips], saved: {}, conflicts: {} });
   const set = setDocumentSchema.parse({ id: 'set', name: 'lamplighter', character: null, slots: [], draft });
   useSets.setState({ project: PROJECT.id, docs: [set], saved: {}, conflicts: {} });
-  const kept = new Map(all.map(({ take }) => [take.id, take]));
+  const kept = new Map(made.map(({ take }) => [take.id, take]));
   const data = () => projectData({ takes: [...kept.values()] });
   serve(({ url, method, body }) => {
-    for (const { take, rows } of all) if (url.startsWith(`/api/takes/${take.id}/motion`)) return rows;
+    for (const { take, rows } of made) if (url.startsWith(`/api/takes/${take.id}/motion`)) return rows;
     if (url.startsWith('/api/projects')) return data();
     const take = kept.get(url.replace('/api/takes/', ''));
     if (!take || method !== 'PATCH') return 404;
@@ -115,4 +115,13 @@ test('accepted, clips and runners-up are cut from the new take, but those that a
   expect(mockPush).toHaveBeenCalledWith('/gullmouth/takes/fresh');
   const [choice] = useSets.getState().docs[0].draft?.choices ?? [];
   expect(choice.others.map(({ source }) => source)).toEqual([{ take: 'fresh', from: 240, to: 306 }]);
+});
+
+test('where nothing has changed beyond that, all clips are shown by the switch all the same', async () => {
+  const { user } = open([clip('walk', 240, 306)], [old, { ...old, take: { ...old.take, id: 'again' } }]);
+  await user.click(await screen.findByRole('button', { name: 'see what changes…' }));
+  expect(await screen.findByText(/1 of 1 clip is in the new takes\. None has changed/, {}, { timeout: 40_000 })).toBeTruthy();
+  expect(screen.queryByRole('grid')).toBeNull();
+  await user.click(screen.getByRole('switch', { name: 'all 1' }));
+  expect(await screen.findByRole('checkbox', { name: 'Cut walk from the new take' })).toBeTruthy();
 });

@@ -101,7 +101,7 @@ function Report({
         <Typography sx={{ flex: 1 }} role="status">
           {saidOf(rows, told.length)}
         </Typography>
-        {rows.length > told.length && told.length > 0 && (
+        {rows.length > told.length && (
           <FormControlLabel
             control={<Switch size="small" checked={isAll} onChange={(_, on) => setAll(on)} />}
             label={`all ${rows.length}`}

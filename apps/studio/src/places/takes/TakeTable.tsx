@@ -7,6 +7,7 @@ import { useCallback, useMemo, useState } from 'react';
 import type { TakeInfo } from '@/data/project';
 import { DataTable } from '@/controls/DataTable';
 import { chart } from '@/controls/theme';
+import { useWidth } from '@/timeline/use-width';
 import { answers } from './answers';
 import { PathThumb } from './PathThumb';
 import { rate } from './rate';
@@ -26,6 +27,7 @@ export function TakeTable({ takes, open, chosen, onOpen, onChoose, onRemove }: P
   const [search, setSearch] = useState('');
   const [under, setUnder] = useState<string | null>(null);
   const shown = useMemo(() => takes.filter((take) => answers(take, search)), [takes, search]);
+  const [ref, width] = useWidth<HTMLDivElement>();
   const star = useStar();
   const keys: Readonly<Record<string, (takes: readonly TakeInfo[]) => void>> = { '*': star, Delete: onRemove };
   /** Keys work on all that are chosen when the row is one of them. */
@@ -52,7 +54,7 @@ export function TakeTable({ takes, open, chosen, onOpen, onChoose, onRemove }: P
         sx={{ mx: 1.5, mb: 0.8, '& input': { py: '5px', fontSize: 14 } }}
         slotProps={{ htmlInput: { 'aria-label': 'Search takes' } }}
       />
-      <Box sx={{ minHeight: 0, flex: 1 }}>
+      <Box ref={ref} sx={{ minHeight: 0, flex: 1 }}>
         <DataTable
           label="Takes"
           rows={shown}
@@ -63,12 +65,17 @@ export function TakeTable({ takes, open, chosen, onOpen, onChoose, onRemove }: P
           onOpen={({ id }) => onOpen(id)}
           onKey={act}
           attributes={attributes}
+          hidden={hiddenAt(width)}
           empty="No take answers to that."
         />
       </Box>
     </Box>
   );
 }
+
+/** Columns that have no room in so many pixels; 0 before the width is known. */
+const hiddenAt = (width: number): readonly string[] | undefined =>
+  width === 0 || width >= 400 ? undefined : width >= 335 ? ['stature'] : ['stature', 'fps'];
 
 /** A take that a file is held over: it would be the take's new delivery. */
 const UNDER = { backgroundColor: chart('lampSoft'), outline: `2px solid ${chart('lamp')}`, outlineOffset: -2 };
