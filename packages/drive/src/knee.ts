@@ -2,7 +2,7 @@
 const MOST_ACCELERATION = 300;
 
 /** A foot that bears has to stay where it is: for its knee that grows by once itself in every `FIRMER` seconds, up to so many times. */
-const BEARING = 2.5;
+const BEARING = 2;
 const FIRMER = 0.03;
 /** Before it is straight it brakes as hard as so many times that. */
 const BRAKES = 3;
