@@ -86,7 +86,7 @@ export const ZOO_BOUNDS = [
 ] as const satisfies readonly { readonly figure: keyof ZooFigures; readonly limit: number }[];
 
 const SECONDS = 4;
-const SEED = 5;
+const SEED = 7;
 const step = (input: RecipeStepInput) => stepSchema.parse(input);
 const settings = fitSettingsSchema.parse({});
 const LOCK = step({ kind: 'foot-lock' });

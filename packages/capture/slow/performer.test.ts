@@ -120,8 +120,8 @@ test('sideways he faces at right angles to where he goes, backwards he faces awa
 test('up the kerb and down again the soles stand 15 cm higher in between', () => {
   const { motion, truth } = play('kerb');
   const toes = track(motion, 'Left', 'ball');
-  const levels = truth.left.map(({ from, to }) =>
-    Math.round(toes[Math.min(motion.frames - 1, Math.floor((Math.max(0, from) + to) / 2))][1] * 100),
+  const levels = truth.left.map(
+    ({ from, to }) => Math.round(toes[Math.min(motion.frames - 1, Math.floor((Math.max(0, from) + to) / 2))][1] * 100) || 0,
   );
   expect(new Set(levels)).toEqual(new Set([0, 15]));
   expect(levels[0]).toBe(0);

@@ -4,6 +4,7 @@ import { figure } from './figure';
 import { floorPath, type FloorPath, type Kerb } from './path';
 import { labelsOf, type Label } from './labels';
 import { perform } from './performer';
+import { inMood, personOf, type Mood, type Person } from './person';
 import { plan } from './plan';
 import { FINE, type Plan, type Stance } from './plan-data';
 import { scriptFor, type Script, type ScriptName } from './scripts';
@@ -22,15 +23,20 @@ export interface CaptureOptions {
   readonly rootByFeet?: boolean;
   /** What the suit gets wrong, by a seed of its own: the same performance solved anew has another. */
   readonly solve?: number;
+  /** How much one stride differs from another: 0 not at all, 1 as those of people do (2 %). */
+  readonly uneven?: number;
+  /** How the performer feels; as usual unless it is said. */
+  readonly mood?: Partial<Mood>;
 }
 
-const DEFAULTS: Required<Omit<CaptureOptions, 'speed' | 'solve'>> = {
+const DEFAULTS: Required<Omit<CaptureOptions, 'speed' | 'solve' | 'mood'>> = {
   seconds: 20,
   fps: 60,
   seed: 1,
   faults: 1,
   stature: 1.78,
   rootByFeet: false,
+  uneven: 0,
 };
 
 /** What is known because it was made: contacts in frames, speed, strides, and the motion without faults. */
@@ -56,9 +62,10 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
 
 /** Plays what somebody is asked to do, whatever it is. */
 export function captureScript(script: Script, options: CaptureOptions = {}): { motion: Motion; truth: Omit<Truth, 'script'>; steps: Plan } {
-  const { seconds, fps, seed, faults, stature, rootByFeet, solve = seed } = { ...DEFAULTS, ...options };
+  const { seconds, fps, seed, faults, stature, rootByFeet, uneven, solve = seed } = { ...DEFAULTS, ...options };
   const body = figure(stature);
-  const { path, steps } = planScript(script, seed);
+  const person = personOf(seed, uneven, options.mood);
+  const { path, steps } = planScript(script, seed, person);
   const start = script.margin * FINE;
   const end = script.margin > 0 ? start + seconds * FINE : steps.samples - 1;
   const frames = Math.floor(((end - start) / FINE) * fps) + 1;
@@ -66,7 +73,12 @@ export function captureScript(script: Script, options: CaptureOptions = {}): { m
   if (script.backwards) instants.reverse();
   const fine = instants.flatMap((t) => [Math.floor(t + 1e-9), Math.min(steps.samples - 1, Math.ceil(t - 1e-9))]);
   const wanted = [...new Set(fine)].sort((a, b) => a - b);
-  const clean = readOff(perform(body, steps, path, random(seed ^ 0x1a4e), wanted, script.holds), wanted, instants, fps);
+  const clean = readOff(
+    perform(body, steps, path, wanted, { person, random: random(seed ^ 0x1a4e), holds: script.holds }),
+    wanted,
+    instants,
+    fps,
+  );
   const faulty = faults > 0 ? addFaults(clean, solve, faults) : clean;
   const inFrames = (sample: number) => Math.min(frames, Math.max(0, Math.ceil(((sample - start) / FINE) * fps - 1e-9)));
   const intervals = (side: Stance['side']) =>
@@ -106,9 +118,10 @@ export function captureScript(script: Script, options: CaptureOptions = {}): { m
 }
 
 /** Plans a script; a kerb is put where its nearest gap between two footsteps is, for nobody stands on an edge. */
-function planScript(script: Script, seed: number): { path: FloorPath; steps: Plan } {
+function planScript(script: Script, seed: number, { mood, pace }: Person): { path: FloorPath; steps: Plan } {
   const flat = floorPath(script.path);
-  const steps = plan(script.legs, flat, random(seed), script.style);
+  const style = inMood(script.style, mood);
+  const steps = plan(script.legs, flat, random(seed), style, pace);
   if (!script.kerbs) return { path: flat, steps };
   // The path of these scripts is straight along +Z until the last kerb.
   const feet = steps.stances.map((stance) => stance.z).sort((a, b) => a - b);
@@ -124,7 +137,7 @@ function planScript(script: Script, seed: number): { path: FloorPath; steps: Pla
     });
   }
   const path = floorPath(script.path, kerbs);
-  return { path, steps: plan(script.legs, path, random(seed), script.style) };
+  return { path, steps: plan(script.legs, path, random(seed), style, pace) };
 }
 
 /** In every frame the lowest joint or end site of the feet on the floor, as suits without a sense of height have it. */

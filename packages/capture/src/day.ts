@@ -2,6 +2,7 @@ import { random, type Motion, type Random, type Side } from '@lantern/motion';
 import { captureScript, type Truth } from './capture';
 import { DAY, type Shot, type Try } from './day-shots';
 import { floorPath, type FloorPath } from './path';
+import { personOf } from './person';
 import { plan } from './plan';
 import { FINE, type Going, type Leg, type Plan } from './plan-data';
 import type { Script } from './scripts';
@@ -71,11 +72,12 @@ function captureShot(shot: Shot, seed: number, { fps = 60, faults = 1, solve, st
   const tries = shot.tries(chance);
   const spoils = spoiltTries(tries, shot.backwards ?? false, chance);
   const played = tries.map((own, i) => spoil(own, spoils.get(i) ?? null, chance));
-  const script = scriptOf(shot, played);
+  const script = scriptOf(shot, played, seed);
   const { motion, truth, steps } = captureScript(script, {
     fps,
     faults,
     seed,
+    uneven: 1,
     solve: solve === undefined ? seed : seed ^ (solve * 7919),
     stature,
   });
@@ -160,10 +162,10 @@ function legSpans(tries: readonly Try[]): { first: number; last: number }[] {
   });
 }
 
-function scriptOf(shot: Shot, tries: readonly Try[]): Script {
+function scriptOf(shot: Shot, tries: readonly Try[], seed: number): Script {
   const legs = tries.flatMap((own) => own.legs);
   // How far he has come by when does not depend on where the way bends.
-  const { spans, distance } = plan(legs, STRAIGHT, random(1), shot.style);
+  const { spans, distance } = plan(legs, STRAIGHT, random(1), shot.style, personOf(seed, 1).pace);
   const starts = tries.flatMap((own, i) => {
     const { first } = legSpans(tries)[i];
     return own.legs.map((leg, k) => ({

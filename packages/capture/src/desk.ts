@@ -1,3 +1,4 @@
+import type { Mood } from './person';
 import type { ScriptName } from './scripts';
 
 /** What the capture desk sets: who wears the suit, what he does, and what the suit gets wrong. */
@@ -8,6 +9,8 @@ export interface SuitSettings {
   readonly seconds: number;
   /** Metres a second, of scripts that go at one speed; null leaves it to the script. */
   readonly speed: number | null;
+  /** How the performer feels; null as usual. */
+  readonly mood: keyof Mood | null;
   /** 1 is usual. */
   readonly jitter: number;
   /** Degrees a minute. */

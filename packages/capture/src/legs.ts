@@ -3,6 +3,7 @@ import type { Figure } from './figure';
 import { kneeOf, legLength, STANCE_KNEE } from './leg-length';
 import type { GaitTable } from './gait-table';
 import { footInStance, type FootPose } from './foot';
+import { hipJoint } from './hip-joint';
 import type { Pelvis } from './pelvis';
 import { FINE, type Plan, type Stance } from './plan-data';
 import { minimumJerk, type Knot, type State } from './minimum-jerk';
@@ -155,19 +156,6 @@ function oneSided(v: Float64Array, i: number, step: number): State {
   const h = step / FINE;
   const [a, b, c, d] = [v[i], v[i + step], v[i + 2 * step], v[i + 3 * step]];
   return [a, (-11 * a + 18 * b - 9 * c + 2 * d) / (6 * h), (2 * a - 5 * b + 4 * c - d) / (h * h)];
-}
-
-/** Where the hip joint is, by fine sample: the pelvis turned by heading and axial, rolled by list. */
-export function hipJoint(figure: Figure, hips: Pelvis, side: Side) {
-  const sign = side === 'left' ? 1 : -1;
-  return (i: number): [number, number, number] => {
-    const turn = hips.heading[i] + hips.axial[i];
-    const roll = hips.list[i];
-    // Local offset (±w, −d, 0), rolled about forward with the left side down for a positive list.
-    const across = figure.hipHalfWidth * sign * Math.cos(roll) - figure.hipDrop * Math.sin(roll);
-    const up = -figure.hipHalfWidth * sign * Math.sin(roll) - figure.hipDrop * Math.cos(roll);
-    return [hips.x[i] + Math.cos(turn) * across, hips.y[i] + up, hips.z[i] - Math.sin(turn) * across];
-  };
 }
 
 function toState(hip: readonly number[], pose: FootPose, heading: number): number[] {

@@ -1,8 +1,10 @@
 import { RADIANS } from '@lantern/motion';
 import type { Figure } from './figure';
 import { smooth, type GaitTable } from './gait-table';
+import { hipJoint } from './hip-joint';
 import { legLength, STANCE_KNEE } from './leg-length';
 import type { FloorPath } from './path';
+import type { Person } from './person';
 import { FINE, type Plan } from './plan-data';
 import { quintic } from './quintic';
 import { footInStance } from './foot';
@@ -15,8 +17,13 @@ export interface Pelvis {
   readonly heading: Float64Array;
   /** Turn about the vertical on top of the heading. */
   readonly axial: Float64Array;
-  /** Roll, positive with the left side down. */
+  /** Roll, positive with the left side down; what of it is leaning into a turn. */
   readonly list: Float64Array;
+  readonly bank: Float64Array;
+  /** Of the pelvis, forward. */
+  readonly tilt: Float64Array;
+  /** Of the trunk, forward, degrees: what the gait has, crouching before a hop, stumbling. */
+  readonly lean: Float64Array;
   readonly tables: readonly GaitTable[];
 }
 
@@ -24,10 +31,10 @@ const GRAVITY = 9.81;
 const TURN = 2 * Math.PI;
 
 /** Hips along the path: ripple, sway, list and axial turn by phase; height by phase walking, by free fall in flights. */
-export function pelvis(figure: Figure, plan: Plan, path: FloorPath): Pelvis {
+export function pelvis(figure: Figure, plan: Plan, path: FloorPath, trunk: Person['trunk']): Pelvis {
   const n = plan.samples;
   const make = () => new Float64Array(n);
-  const out = { x: make(), y: make(), z: make(), heading: make(), axial: make(), list: make() };
+  const out = { x: make(), y: make(), z: make(), heading: make(), axial: make(), list: make(), bank: make(), tilt: make(), lean: make() };
   const standing = figure.hipDrop + figure.thigh + figure.shin + figure.ankleHeight;
   const tables: GaitTable[] = [];
   for (let i = 0; i < n; i++) {
@@ -43,9 +50,16 @@ export function pelvis(figure: Figure, plan: Plan, path: FloorPath): Pelvis {
     out.z[i] = at.z - Math.sin(facing) * sway;
     out.heading[i] = facing;
     // Forward with the side that is about to land: at a left strike (u = 0) the left hip leads, a turn to the right.
-    out.axial[i] = -table.axial * RADIANS * Math.cos(TURN * u);
+    const own = trunk(u);
+    out.axial[i] = -table.axial * own * RADIANS * Math.cos(TURN * u);
     // Weight on the left: the right side drops, most of it at 18 % of the stride; lean into a turn.
-    out.list[i] = -table.list * RADIANS * Math.cos(TURN * (u - 0.18)) + 0.35 * Math.atan((plan.speed[i] ** 2 * at.curvature) / GRAVITY);
+    out.bank[i] = 0.35 * Math.atan((plan.speed[i] ** 2 * at.curvature) / GRAVITY);
+    out.list[i] = -table.list * (0.5 + 0.5 * own) * RADIANS * Math.cos(TURN * (u - 0.18)) + out.bank[i];
+    // Crouched before a hop, the trunk comes forward, and the pelvis with it. Going, it tilts most before the other foot lands.
+    const crouch = Math.max(0, -(plan.height[i] || 0)) / 0.25;
+    out.lean[i] = table.lean + 34 * crouch + plan.lurch[i];
+    const tilts = (1 + 0.12 * table.lean) * smooth(plan.speed[i] / 1.1) * own * Math.cos(2 * TURN * (u - 0.47));
+    out.tilt[i] = (0.3 * out.lean[i] + tilts) * RADIANS;
     out.y[i] = standing + table.rise + table.bob * Math.cos(2 * TURN * (u - 0.29));
   }
   addLevels(out.y, plan);
@@ -128,21 +142,17 @@ export function flights(plan: Plan): [number, number][] {
 }
 
 /** Lowers the hips, smoothly, where a leg in stance would be stretched further than `STANCE_KNEE`. */
-function keepInReach(figure: Figure, plan: Plan, hips: Omit<Pelvis, 'tables'>): void {
-  const { hipHalfWidth, hipDrop } = figure;
+export function keepInReach(figure: Figure, plan: Plan, hips: Omit<Pelvis, 'tables'>): void {
   const longest = legLength(figure, STANCE_KNEE);
   const need = new Float64Array(plan.samples);
   for (const stance of plan.stances) {
-    const sign = stance.side === 'left' ? 1 : -1;
+    const hip = hipJoint(figure, hips, stance.side);
     const end = Math.min(plan.samples - 1, Math.floor(stance.off));
     for (let i = Math.max(0, Math.ceil(stance.strike)); i <= end; i++) {
       const { ankle } = footInStance(figure, stance, i);
-      const turn = hips.heading[i] + hips.axial[i];
-      const hx = hips.x[i] + Math.cos(turn) * hipHalfWidth * sign;
-      const hz = hips.z[i] - Math.sin(turn) * hipHalfWidth * sign;
+      const [hx, hy, hz] = hip(i);
       const across = Math.hypot(ankle[0] - hx, ankle[2] - hz);
       const reach = Math.sqrt(Math.max(0, longest ** 2 - across ** 2));
-      const hy = hips.y[i] - hipDrop * Math.cos(hips.list[i]) - Math.sin(hips.list[i]) * hipHalfWidth * sign;
       need[i] = Math.max(need[i], hy - ankle[1] - reach);
     }
   }

@@ -1,49 +1,24 @@
-import {
-  alignSigns,
-  createMotion,
-  fromAxisAngle,
-  fromBasis,
-  multiply,
-  multiplyInverse,
-  slerp,
-  type Motion,
-  type Side,
-  type Vec3,
-  RADIANS,
-  type Random,
-} from '@lantern/motion';
-import { holding, reachWithArm, type Hold } from './arms';
+import { alignSigns, createMotion, fromBasis, multiplyInverse, type Motion, type Random, type Side, type Vec3 } from '@lantern/motion';
+import { setArm } from './arm-swing';
+import { reachWithArm, type Hold } from './arms';
+import { breathing } from './breath';
 import type { Figure, JointName } from './figure';
 import type { FootPose } from './foot';
-import { smooth } from './gait-table';
-import { hipJoint, legMotion } from './legs';
+import { hipJoint } from './hip-joint';
+import { legMotion } from './legs';
 import type { FloorPath } from './path';
-import { pelvis, type Pelvis } from './pelvis';
+import { keepInReach, pelvis } from './pelvis';
+import type { Person } from './person';
 import { FINE, type Plan } from './plan-data';
+import { trunkMotion } from './trunk';
+import { aboutX, aboutY, chain, type Q } from './turns';
+import { settleHips, waiting } from './waiting';
 
-type Q = [number, number, number, number];
-
-const TURN = 2 * Math.PI;
-const X: Vec3 = [1, 0, 0];
-const Y: Vec3 = [0, 1, 0];
-const Z: Vec3 = [0, 0, 1];
-
-const about = (axis: Vec3, radians: number): Q => fromAxisAngle(axis, radians);
-function chain(...rotations: readonly Q[]): Q {
-  const out: Q = [0, 0, 0, 1];
-  for (const q of rotations) multiply(out, 0, out, 0, q, 0);
-  return out;
-}
-function between(a: Q, b: Q, t: number): Q {
-  const out: Q = [0, 0, 0, 1];
-  slerp(out, 0, a, 0, b, 0, t);
-  return out;
-}
-
-/** Slow wandering of a person: a few sines of unrelated periods, different for every seed. Amplitude about 1. */
-function wander(random: Random, seconds: number): (t: number) => number {
-  const parts = [1, 1.618, 2.7].map((k) => ({ rate: k / seconds, phase: random.next() * TURN, size: 0.7 / k ** 0.5 }));
-  return (t) => parts.reduce((sum, part) => sum + part.size * Math.sin(TURN * part.rate * t + part.phase), 0);
+/** What a performance is made of besides its plan. */
+export interface Performing {
+  readonly person: Person;
+  readonly random: Random;
+  readonly holds?: readonly Hold[];
 }
 
 /**
@@ -55,46 +30,39 @@ export function perform(
   figure: Figure,
   plan: Plan,
   path: FloorPath,
-  random: Random,
   samples: readonly number[],
-  holds: readonly Hold[] = [],
+  { person, random, holds = [] }: Performing,
 ): Motion {
-  const hips = pelvis(figure, plan, path);
-  const idle = standIdly(hips, plan, random, holds);
+  const hips = pelvis(figure, plan, path, person.trunk);
+  const waits = waiting(plan, random, holds, person.mood.wary);
+  settleHips(hips, waits, random, holds);
+  keepInReach(figure, plan, hips);
+  const breath = breathing(plan.speed);
+  const setTrunk = trunkMotion(hips, plan, path, { breath, waits, person }, random);
   const legs = { left: legMotion(figure, plan, hips, 'left'), right: legMotion(figure, plan, hips, 'right') };
   const hipOf = { left: hipJoint(figure, hips, 'left'), right: hipJoint(figure, hips, 'right') };
   const motion = createMotion(figure.skeleton, FINE, samples.length);
   const globals = new Map<JointName, Q>();
-  const vary = { arms: wander(random, 9), lean: wander(random, 13) };
 
   for (const [f, i] of samples.entries()) {
-    const t = i / FINE;
-    const table = hips.tables[i];
-    const u = plan.phase[i];
-    const heading = hips.heading[i];
-    const ahead =
-      path.at(plan.distance[i] + 0.35 * smooth(plan.speed[i])).heading + plan.style.facing + plan.spin[Math.min(plan.samples - 1, i + 96)];
-    const pelvisTurn = chain(about(Y, heading + hips.axial[i]), about(Z, -hips.list[i]));
-    // Crouched before a hop, the trunk comes forward and the arms go back; they swing up with the leap.
-    const crouch = Math.max(0, -(plan.height[i] || 0)) / 0.25;
+    const phase = plan.phase[i];
+    const from = setTrunk(globals, i);
+    // The arms go back before a hop and swing up with the leap.
     const leap = plan.height[i] ? Math.max(-1, Math.min(1, plan.height[i] / 0.13)) : 0;
-    const lean = (table.lean + 0.4 * vary.lean(t) + idle.breath[i] * 0.5 + 34 * crouch + plan.lurch[i]) * RADIANS;
-    const ribs = chain(
-      about(Y, heading + (table.axial * 1.1 * Math.cos(TURN * (u - 0.03)) + idle.look[i] * 1.5) * RADIANS),
-      about(X, lean),
-      about(Z, hips.list[i] * 0.15),
-    );
-    const head = chain(about(Y, ahead + idle.look[i] * 6 * RADIANS), about(X, (2 + 0.3 * idle.breath[i]) * RADIANS));
-    globals.set('Hips', pelvisTurn);
-    globals.set('Waist', between(pelvisTurn, ribs, 0.55));
-    globals.set('Ribs', ribs);
-    globals.set('Neck', between(ribs, head, 0.4));
-    globals.set('Head', head);
     for (const side of ['left', 'right'] as const) {
-      setArm(globals, side, ribs, table, u, 1 + 0.06 * vary.arms(t), idle.breath[i], leap);
-      setLeg(globals, side, figure, hipOf[side](i), legs[side][i], heading + hips.axial[i]);
+      setArm(globals, side, from, {
+        table: hips.tables[i],
+        phase,
+        vigour: person.armSwing[side](phase),
+        breath: breath[i],
+        leap,
+        roll: waits.roll[i],
+        brow: waits.brow[side][i],
+        hangs: (side === 'right' ? 0.5 : -0.5) * person.shoulder,
+      });
+      setLeg(globals, side, figure, hipOf[side](i), legs[side][i], hips.heading[i] + hips.axial[i]);
     }
-    for (const hold of holds) reachWithArm(globals, figure, [hips.x[i], hips.y[i], hips.z[i]], hold, t);
+    for (const hold of holds) reachWithArm(globals, figure, [hips.x[i], hips.y[i], hips.z[i]], hold, i / FINE);
     motion.rootPositions.set([hips.x[i], hips.y[i], hips.z[i]], f * 3);
     figure.skeleton.joints.forEach((joint, j) => {
       const q = globals.get(joint.name as JointName);
@@ -107,63 +75,6 @@ export function perform(
   }
   alignSigns(motion);
   return motion;
-}
-
-/** Breath, glances, and the weight going from leg to leg of someone who waits; moves the hips in place. */
-function standIdly(hips: Pelvis, plan: Plan, random: Random, holds: readonly Hold[]) {
-  const breath = new Float64Array(plan.samples);
-  const look = new Float64Array(plan.samples);
-  const aside = wander(random, 8);
-  const along = wander(random, 11);
-  const glance = wander(random, 10);
-  for (let i = 0; i < plan.samples; i++) {
-    const t = i / FINE;
-    const still = 1 - smooth(plan.speed[i] / 0.7);
-    breath[i] = Math.sin(TURN * 0.24 * t);
-    look[i] = glance(t) * still;
-    const shift = 0.016 * aside(t) * still;
-    // With a hand on something he leans on it and back.
-    const rests = Math.max(0, ...holds.map((hold) => holding(hold, t)));
-    const fore = (0.006 * along(t) + 0.03 * rests * Math.sin(TURN * 0.45 * t)) * still;
-    const c = Math.cos(hips.heading[i]),
-      s = Math.sin(hips.heading[i]);
-    hips.x[i] += c * shift + s * fore;
-    hips.z[i] += c * fore - s * shift;
-    hips.y[i] -= still * (0.002 + 0.002 * aside(t) ** 2 - 0.0015 * breath[i]);
-    hips.list[i] -= shift * 1.2;
-    hips.axial[i] += 1.5 * RADIANS * along(t) * still;
-  }
-  return { breath, look };
-}
-
-function setArm(
-  globals: Map<JointName, Q>,
-  side: Side,
-  ribs: Q,
-  table: Pelvis['tables'][number],
-  u: number,
-  vigour: number,
-  breath: number,
-  leap: number,
-): void {
-  const sign = side === 'left' ? 1 : -1;
-  // The arm is forward at the strike of the other foot, the elbow bends a little later.
-  const swing = Math.cos(TURN * (u - (side === 'left' ? 0.5 : 0)));
-  const late = Math.cos(TURN * (u - (side === 'left' ? 0.5 : 0) - 0.05));
-  const running = smooth((table.elbow - 30) / 50);
-  const flexion = (table.armSwing * vigour * swing - 2 - 8 * running + 38 * leap) * RADIANS;
-  const elbow = (table.elbow + table.elbowSwing * vigour * late + 40 * Math.max(0, leap)) * RADIANS;
-  const [collar, arm, forearm, hand] =
-    side === 'left'
-      ? (['LeftCollar', 'LeftArm', 'LeftForearm', 'LeftHand'] as const)
-      : (['RightCollar', 'RightArm', 'RightForearm', 'RightHand'] as const);
-  const q = chain(ribs, about(Z, sign * (0.8 * breath - 2) * RADIANS), about(Y, sign * -2 * swing * RADIANS));
-  globals.set(collar, q);
-  const down = chain(ribs, about(X, -flexion), about(Z, -sign * (80 - 6 * running) * RADIANS), about(X, (14 + 16 * running) * RADIANS));
-  globals.set(arm, down);
-  const bent = chain(down, about(Y, -sign * elbow));
-  globals.set(forearm, bent);
-  globals.set(hand, chain(bent, about(Z, -sign * 4 * RADIANS), about(Y, -sign * 6 * RADIANS)));
 }
 
 /** Two bones, closed form: the knee in the plane through hip, ankle and the way the foot points. */
@@ -187,9 +98,9 @@ function setLeg(globals: Map<JointName, Q>, side: Side, figure: Figure, hip: Vec
       : (['RightThigh', 'RightShin', 'RightFoot', 'RightToes'] as const);
   globals.set(thighName, fromBasis(left, thighUp, cross(left, thighUp)));
   globals.set(shinName, fromBasis(left, shinUp, cross(left, shinUp)));
-  const q = chain(about(Y, foot.yaw), about(X, -foot.pitch));
+  const q = chain(aboutY(foot.yaw), aboutX(-foot.pitch));
   globals.set(footName, q);
-  globals.set(toesName, chain(q, about(X, -foot.bend)));
+  globals.set(toesName, chain(q, aboutX(-foot.bend)));
 }
 
 const cross = (a: Vec3, b: Vec3): [number, number, number] => [

@@ -13,8 +13,10 @@ const rampStrides = (speed: number) => 1.1 + 2 * smooth((speed - 1.4) / 1.2);
 
 /**
  * Plans speed, stride phase and footsteps along a path: each foot lands where the hips will be half a stance later.
+ *
+ * @param pace the cadence at a phase, as a share of what the gait has
  */
-export function plan(legs: readonly Leg[], path: FloorPath, random: Random, style: Style): Plan {
+export function plan(legs: readonly Leg[], path: FloorPath, random: Random, style: Style, pace: (phase: number) => number = () => 1): Plan {
   const phase: number[] = [];
   const distance: number[] = [];
   const speed: number[] = [];
@@ -72,7 +74,7 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
       distance.push(s);
       speed.push(v);
       lurch[phase.length - 1] = lurchOf(leg, s - began);
-      p += style.strideRate(v) / FINE;
+      p += (style.strideRate(v) * pace(p)) / FINE;
       s += v / FINE;
     }
     ends(leg, start);

@@ -255,13 +255,14 @@ test('a hand that meets the floor comes up without a pop of its elbow', () => {
 });
 
 test('who sits down sinks into the floor and says so, or is lifted out of it by choice', () => {
-  const motion = take('idle');
+  // Too short a wait for him to stand on one leg.
+  const { motion } = capture('idle', { seed: 5, seconds: 4, fps: 60 });
   const joints = motion.skeleton.joints;
   for (let f = 0; f < motion.frames; f++) {
     motion.rootPositions[f * 3 + 1] -= 0.93;
     for (const name of ['LeftThigh', 'RightThigh']) {
       const at = (f * joints.length + joints.findIndex((joint) => joint.name === name)) * 4;
-      multiply(motion.rotations, at, fromAxisAngle([1, 0, 0], -Math.PI / 2), 0, motion.rotations, at);
+      multiply(motion.rotations, at, fromAxisAngle([1, 0, 0], -Math.PI / 2 - 0.05), 0, motion.rotations, at);
     }
   }
   const sinks = fitReport(onto(motion, { planted: 'free' }));

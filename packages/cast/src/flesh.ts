@@ -70,7 +70,7 @@ export function loft(flesh: Flesh, rings: readonly Ring[], { round = 12, side, l
 }
 
 /** Normals from the faces about each point, the larger counting more. */
-function smoothNormals(flesh: Flesh, points: readonly Vec3[], faces: readonly (readonly [number, number, number])[]): void {
+export function smoothNormals(flesh: Flesh, points: readonly Vec3[], faces: readonly (readonly [number, number, number])[]): void {
   const sums = points.map((): Vec3 => [0, 0, 0]);
   for (const [a, b, c] of faces) {
     const normal = cross(minus(points[b], points[a]), minus(points[c], points[a]));

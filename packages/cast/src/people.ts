@@ -1,6 +1,7 @@
 import { mixed, plus, type Vec3 } from '@lantern/motion';
 import type { BuiltJoint } from './build';
-import { alongRun, bare, loft, type Flesh, type Ring, type Run } from './flesh';
+import { cloth, knob, type Cloth } from './cloth';
+import { alongRun, bare, loft, type Flesh, type Ring, type Run, type Weights } from './flesh';
 
 /** Sections along a run of bones: where (as a share of its length), half widths, colour, and a shift to the front. */
 export type Sections = readonly (readonly [share: number, wide: number, deep: number, colour: Vec3, front?: number])[];
@@ -22,15 +23,10 @@ export interface Dress {
     readonly fingers: readonly { readonly run: readonly string[]; readonly thick: number }[];
   }[];
   readonly skin: Vec3;
-  /** Cloth that hangs from the hips over both thighs, where there is any. */
-  readonly skirt?: {
-    readonly hips: string;
-    readonly thighs: readonly [left: string, right: string];
-    readonly from: number;
-    readonly to: number;
-    readonly sections: readonly (readonly [wide: number, deep: number])[];
-    readonly colour: Vec3;
-  };
+  /** Coats, aprons, collars, scarves. */
+  readonly cloths?: readonly Cloth[];
+  /** Buttons and knots. */
+  readonly knobs?: readonly { readonly at: Vec3; readonly size: number; readonly colour: Vec3; readonly weights: Weights }[];
 }
 
 const BLEND = 0.07;
@@ -69,7 +65,8 @@ export function fleshOf(dress: Dress): Flesh {
       tube(run, sections, [0, 0, 1], 8, 0.012);
     }
   }
-  if (dress.skirt) skirtOf(flesh, dress.skirt);
+  for (const own of dress.cloths ?? []) cloth(flesh, own);
+  for (const own of dress.knobs ?? []) knob(flesh, own);
   return flesh;
 }
 
@@ -141,29 +138,4 @@ function bootOf(flesh: Flesh, foot: BuiltJoint, toes: BuiltJoint | null, { half,
     };
   });
   loft(flesh, rings, { side: [1, 0, 0], round: 14, level: 0 });
-}
-
-/** Cloth from the waist down: carried by the hips above, and lower down by the thigh on whose side it hangs. */
-function skirtOf(flesh: Flesh, { hips, thighs, from, to, sections, colour }: NonNullable<Dress['skirt']>): void {
-  const rings = sections.map(([wide, deep], i): Ring => {
-    const t = i / (sections.length - 1);
-    return {
-      at: [0, from + (to - from) * t, -0.01],
-      wide,
-      deep,
-      colour,
-      weights([x]) {
-        const left = 0.5 + 0.5 * Math.max(-1, Math.min(1, x / (0.6 * wide)));
-        const legs = Math.min(0.96, 1.2 * t ** 0.6);
-        return (
-          [
-            [hips, 1 - legs],
-            [thighs[0], legs * left],
-            [thighs[1], legs * (1 - left)],
-          ] as const
-        ).filter(([, w]) => w > 1e-6);
-      },
-    };
-  });
-  loft(flesh, rings, { side: [1, 0, 0], round: 18 });
 }

@@ -1,13 +1,17 @@
 import { cross, fromAxisAngle, fromBasis, multiply, plus, times, unit, type Quat, type Vec3 } from '@lantern/motion';
 import { boneOf, frameAlong, SIDES, type Build, type BuiltJoint } from './build';
+import { overThighs, type Cloth, type Level } from './cloth';
 import { fleshOf } from './people';
 
 const JERSEY: Vec3 = [0.5, 0.42, 0.29];
-const BRACES: Vec3 = [0.12, 0.16, 0.2];
+const SLEEVE: Vec3 = [0.4, 0.33, 0.22];
+const STRAP: Vec3 = [0.22, 0.13, 0.07];
 const TROUSERS: Vec3 = [0.1, 0.135, 0.175];
 const BOOTS: Vec3 = [0.16, 0.085, 0.045];
 const SKIN: Vec3 = [0.52, 0.29, 0.18];
-const CAP: Vec3 = [0.55, 0.36, 0.06];
+const KERCHIEF: Vec3 = [0.55, 0.34, 0.06];
+const APRON: Vec3 = [0.4, 0.36, 0.29];
+const HAIR: Vec3 = [0.16, 0.075, 0.03];
 
 /**
  * Tallow, the ferry hand: short and broad, 1.50 m, standing with her arms half down; four joints in the back, two in the neck, joints
@@ -70,18 +74,17 @@ export function tallow(): Build {
       run: ['Pelvis', 'Back1', 'Back2', 'Back3', 'Back4', 'NeckLow', 'NeckHigh'],
       sections: [
         [-0.2, 0.12, 0.1, TROUSERS],
-        [-0.08, 0.185, 0.145, TROUSERS],
-        [0.06, 0.2, 0.165, TROUSERS],
-        [0.16, 0.203, 0.175, TROUSERS],
-        [0.17, 0.206, 0.178, BRACES],
-        [0.22, 0.206, 0.18, BRACES],
-        [0.23, 0.208, 0.182, JERSEY],
-        [0.38, 0.208, 0.182, JERSEY],
-        [0.55, 0.203, 0.162, JERSEY],
-        [0.7, 0.19, 0.136, JERSEY],
-        [0.8, 0.135, 0.105, JERSEY],
-        [0.86, 0.085, 0.085, JERSEY],
-        [0.93, 0.075, 0.078, JERSEY],
+        [-0.08, 0.185, 0.147, TROUSERS],
+        [0.06, 0.198, 0.167, TROUSERS],
+        [0.13, 0.196, 0.17, TROUSERS],
+        [0.14, 0.198, 0.17, JERSEY],
+        [0.26, 0.192, 0.168, JERSEY],
+        [0.4, 0.187, 0.16, JERSEY],
+        [0.55, 0.192, 0.156, JERSEY],
+        [0.68, 0.19, 0.142, JERSEY],
+        [0.78, 0.148, 0.112, JERSEY],
+        [0.85, 0.09, 0.088, JERSEY],
+        [0.93, 0.073, 0.076, JERSEY],
         [0.94, 0.06, 0.064, SKIN],
         [1.05, 0.057, 0.062, SKIN],
       ],
@@ -96,12 +99,14 @@ export function tallow(): Build {
         [-0.06, 0.068, 0.075, SKIN, 0.028],
         [0.12, 0.085, 0.098, SKIN, 0.016],
         [0.34, 0.092, 0.106, SKIN, 0.008],
-        [0.52, 0.092, 0.108, SKIN, 0.004],
-        [0.54, 0.1, 0.114, CAP, 0.006],
-        [0.66, 0.1, 0.116, CAP, 0.002],
-        [0.82, 0.086, 0.1, CAP, -0.004],
-        [0.94, 0.058, 0.07, CAP, -0.01],
-        [1.0, 0.022, 0.03, CAP, -0.012],
+        [0.5, 0.092, 0.108, SKIN, 0.004],
+        [0.52, 0.098, 0.113, HAIR, 0.002],
+        [0.6, 0.1, 0.115, HAIR, 0],
+        [0.61, 0.105, 0.121, KERCHIEF, 0],
+        [0.74, 0.106, 0.121, KERCHIEF, -0.002],
+        [0.86, 0.088, 0.102, KERCHIEF, -0.006],
+        [0.95, 0.058, 0.07, KERCHIEF, -0.01],
+        [1.0, 0.02, 0.028, KERCHIEF, -0.012],
       ],
     },
     sides: SIDES.map(([side]) => {
@@ -126,15 +131,18 @@ export function tallow(): Build {
         boot: { half: 0.058, height: 0.098, colour: BOOTS },
         arm: [`Collar${S}`, `ArmUp${S}`, `ArmLow${S}`],
         armSections: [
-          [0.08, 0.07, 0.06, JERSEY],
-          [0.22, 0.082, 0.072, JERSEY],
-          [0.34, 0.074, 0.07, JERSEY],
-          [0.5, 0.064, 0.062, JERSEY],
-          [0.64, 0.056, 0.056, JERSEY],
-          [0.72, 0.056, 0.056, JERSEY],
-          [0.82, 0.053, 0.052, JERSEY],
-          [0.9, 0.048, 0.045, JERSEY],
-          [0.91, 0.036, 0.032, SKIN],
+          [0.06, 0.065, 0.058, JERSEY],
+          [0.2, 0.084, 0.074, JERSEY],
+          [0.3, 0.08, 0.073, JERSEY],
+          [0.44, 0.068, 0.065, JERSEY],
+          [0.55, 0.062, 0.06, JERSEY],
+          [0.555, 0.07, 0.067, SLEEVE],
+          [0.615, 0.071, 0.068, SLEEVE],
+          [0.62, 0.05, 0.049, SKIN],
+          [0.68, 0.051, 0.05, SKIN],
+          [0.76, 0.052, 0.048, SKIN],
+          [0.86, 0.044, 0.04, SKIN],
+          [0.94, 0.036, 0.032, SKIN],
           [1.02, 0.032, 0.027, SKIN],
         ],
         palm: {
@@ -154,6 +162,70 @@ export function tallow(): Build {
         ],
       };
     }),
+    cloths: [
+      // The apron: a bib over the chest, and down to the knees round both sides.
+      {
+        colour: APRON,
+        round: 6,
+        levels: [
+          { at: [0, 1.11, -0.012], wide: 0.17, deep: 0.142, from: -30, to: 30 },
+          { at: [0, 1.02, -0.02], wide: 0.198, deep: 0.172, from: -38, to: 38 },
+          { at: [0, 0.9, -0.02], wide: 0.204, deep: 0.186, from: -46, to: 46 },
+        ],
+        weights: (_, down) => [
+          ['Back4', Math.max(0, 1 - 2 * down)],
+          ['Back3', 1 - Math.abs(2 * down - 1)],
+          ['Back2', Math.max(0, 2 * down - 1)],
+        ],
+      },
+      {
+        colour: APRON,
+        round: 10,
+        levels: [
+          { at: [0, 0.89, -0.016], wide: 0.208, deep: 0.19, from: -88, to: 88 },
+          { at: [0, 0.78, 0.004], wide: 0.219, deep: 0.2, from: -90, to: 90 },
+          { at: [0, 0.66, 0.008], wide: 0.224, deep: 0.196, from: -88, to: 88 },
+          { at: [0, 0.54, 0.01], wide: 0.229, deep: 0.19, from: -84, to: 84 },
+          { at: [0, 0.44, 0.008], wide: 0.23, deep: 0.184, from: -80, to: 80 },
+        ],
+        weights: overThighs('Pelvis', ['ThighL', 'ThighR'], 0.14),
+      },
+      {
+        colour: STRAP,
+        round: 16,
+        thick: 0.02,
+        levels: [0.9, 0.868].map((y) => ({ at: [0, y, -0.006], wide: 0.213, deep: 0.187, from: -180, to: 180 })),
+        weights: () => [
+          ['Back1', 0.6],
+          ['Pelvis', 0.4],
+        ],
+      },
+      // The strap of the bib round the neck.
+      ...SIDES.map(([, s]): Cloth => {
+        const strap = (y: number, z: number, wide: number, deep: number, from: number, to: number): Level => ({
+          at: [0, y, z],
+          wide,
+          deep,
+          from: Math.min(s * from, s * to),
+          to: Math.max(s * from, s * to),
+        });
+        return {
+          colour: STRAP,
+          round: 2,
+          levels: [
+            strap(1.185, 0, 0.1, 0.096, 62, 84),
+            strap(1.15, -0.006, 0.128, 0.114, 38, 56),
+            strap(1.105, -0.012, 0.168, 0.143, 22, 32),
+          ],
+          weights: () => [['Back4', 1]],
+        };
+      }),
+    ],
+    knobs: [
+      { at: [0, 1.42, -0.125], size: 0.045, colour: HAIR, weights: [['Head', 1]] },
+      { at: [0, 1.372, -0.118], size: 0.02, colour: KERCHIEF, weights: [['Head', 1]] },
+      { at: [0, 0.884, -0.2], size: 0.026, colour: STRAP, weights: [['Back1', 1]] },
+    ],
   });
   return { name: 'Tallow', joints, flesh, axes: rolledX };
 }

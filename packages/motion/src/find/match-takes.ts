@@ -90,7 +90,7 @@ export function matchTakes(old: Groundwork, fresh: Groundwork): TakeMatch {
   });
   return {
     pace: line.pace,
-    offsetSeconds: line.offset,
+    offsetSeconds: line.offset || 0,
     scale: legLength(fresh.globals, fresh.body) / leg,
     floor: floorBetween(old, fresh, near, (frame) => at(frame)),
     differenceCm,

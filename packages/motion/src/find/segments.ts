@@ -140,13 +140,17 @@ export function isHopping({ left, right, fps }: Contacts, { from, to }: Interval
   return together + again > 0.4 * (landings.length - together);
 }
 
-/** The gait of a stretch of frames in which somebody goes: by duty, and by how high the hips are. */
-export function gaitIn(ground: Groundwork, { from, to }: Interval): 'walk' | 'run' | 'sneak' {
+/**
+ * The gait of a stretch of frames in which somebody goes: by duty, and by how high the hips are.
+ *
+ * @param isSlow slower than anybody runs: then it is none, whatever the contacts say
+ */
+export function gaitIn(ground: Groundwork, { from, to }: Interval, isSlow = false): 'walk' | 'run' | 'sneak' {
   const { contacts, globals, body, soles } = ground;
   const stride = strideFrames(contacts, from, to) ?? strideFrames(contacts);
   const stances = (['left', 'right'] as const).flatMap((side) => contacts[side].filter((c) => c.from > from && c.to < to));
   const duty = stride && stances.length > 0 ? median(stances.map((c) => c.to - c.from)) / stride : 1;
-  if (duty < 0.5) return 'run';
+  if (duty < 0.5 && !isSlow) return 'run';
   const leg = legLength(globals, body);
   const height = (j: number, f: number) => globals.positions[(f * globals.joints + j) * 3 + 1];
   const ankle = quantile(

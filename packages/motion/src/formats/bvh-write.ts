@@ -84,14 +84,13 @@ export function writeBvh(motion: Motion, options: WriteBvhOptions = {}): string 
 /** Angles z, x, y with q = Z(z) · X(x) · Y(y); at the pole y is 0. */
 function eulerZXY(q: readonly number[]): [number, number, number] {
   const [x, y, z, w] = q;
-  const sx = 2 * (y * z + w * x);
-  if (Math.abs(sx) > 1 - 1e-12) {
-    return [Math.atan2(2 * (x * y + w * z), 1 - 2 * (y * y + z * z)), Math.sign(sx) * (Math.PI / 2), 0];
-  }
-  return [
-    Math.atan2(-2 * (x * y - w * z), 1 - 2 * (x * x + z * z)),
-    // From both sine and cosine: the arc sine alone loses half its digits near the pole.
-    Math.atan2(sx, Math.hypot(2 * (x * z - w * y), 1 - 2 * (x * x + y * y))),
-    Math.atan2(-2 * (x * z - w * y), 1 - 2 * (x * x + y * y)),
-  ];
+  const [aside, along] = [-2 * (x * z - w * y), 1 - 2 * (x * x + y * y)];
+  // From both sine and cosine: the sine alone loses half its digits near the pole, and does not tell how near it is.
+  const aboutX = Math.atan2(2 * (y * z + w * x), Math.hypot(aside, along));
+  const aboutY = Math.hypot(aside, along) < 1e-9 ? 0 : Math.atan2(aside, along);
+  // Near the pole either of the two others is only known roughly; the last is what the first two leave, so that together they are right.
+  const left = [0, 0, 0, 1];
+  multiply(left, 0, q, 0, [0, -Math.sin(aboutY / 2), 0, Math.cos(aboutY / 2)], 0);
+  multiply(left, 0, left, 0, [-Math.sin(aboutX / 2), 0, 0, Math.cos(aboutX / 2)], 0);
+  return [2 * Math.atan2(left[2], left[3]), aboutX, aboutY];
 }

@@ -4,7 +4,7 @@ import { movePoint, type FloorTransform } from './floor-transform';
 const coordinate = z.number().min(-1e4).max(1e4);
 const size = z.number().min(0.01).max(50);
 
-export const PROP_KINDS = ['box', 'step', 'rope', 'rail', 'seat', 'wall'] as const;
+export const PROP_KINDS = ['box', 'step', 'rope', 'rail', 'seat', 'wall', 'pole'] as const;
 
 /**
  * A thing on the stage to judge against and to be touched: metres and radians, its middle on the floor at x, z. A rope and a rail are a line of

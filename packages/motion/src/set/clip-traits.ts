@@ -101,7 +101,12 @@ export function clipTraits(clip: Clip): ClipTraits | null {
     if (isHopping(ground.contacts, own)) return { ...common, kind: 'flight', on: landsOn(ground.contacts, own) };
     const turns = Math.abs(figures.turnDegS) >= STRAIGHT;
     if (figures.speedMps < GOES) return { ...common, kind: turns ? null : 'idle' };
-    return { ...common, kind: turns ? 'arc' : 'loop', gait: gait(ground, own), direction: wayOfLoop(figures, ground, at, own) };
+    return {
+      ...common,
+      kind: turns ? 'arc' : 'loop',
+      gait: gait(ground, own, figures.speedMps),
+      direction: wayOfLoop(figures, ground, at, own),
+    };
   }
   if (isHopping(ground.contacts, own)) return { ...common, kind: 'flight', on: landsOn(ground.contacts, own) };
   const falls = landings(contacts, last);
@@ -109,11 +114,11 @@ export function clipTraits(clip: Clip): ClipTraits | null {
   if (common.distanceM < ON_THE_SPOT && at.fastest(own) < STEPS_ABOUT && Math.abs(common.turnDeg) >= LEAST_TURN)
     return { ...common, kind: 'turn' };
   if (standsFirst && standsLast) {
-    if (Math.abs(heights.rise) >= LEAST_RISE) return { ...common, kind: 'step', gait: gait(ground, going) };
+    if (Math.abs(heights.rise) >= LEAST_RISE) return { ...common, kind: 'step', gait: gait(ground, going, at.speedIn(going)) };
     return { ...common, kind: falls.length === 0 ? 'idle' : null };
   }
   const speedMps = at.speedIn(going);
-  if (Math.abs(heights.rise) >= LEAST_RISE) return { ...common, kind: 'step', gait: gait(ground, going), speedMps };
+  if (Math.abs(heights.rise) >= LEAST_RISE) return { ...common, kind: 'step', gait: gait(ground, going, speedMps), speedMps };
   if (standsFirst || standsLast) {
     return {
       ...common,
@@ -208,10 +213,14 @@ function steadyPart({ speed }: Course, { from, to }: Interval, standsFirst: bool
   return { from: standsFirst ? Math.min(first, to - 2) : from, to: standsLast ? Math.max(last, from + 2) : to };
 }
 
-const gait = (ground: Groundwork, part: Interval): MeasuredGait => {
-  const found = gaitIn(ground, part);
+/** Nobody who goes somewhere runs slower, metres a second: what looks like it is a walk of which a contact was not seen, at a kerb for example. */
+const SLOWEST_RUN = 1.35;
+
+function gait(ground: Groundwork, part: Interval, speedMps: number): MeasuredGait {
+  const isSlow = speedMps > GOES && speedMps < SLOWEST_RUN * (legLength(ground.globals, ground.body) / USUAL_LEG);
+  const found = gaitIn(ground, part, isSlow);
   return found === 'sneak' ? 'hush' : found;
-};
+}
 
 /** Thigh and shin of somebody of whom the speeds below are true, metres. */
 export const USUAL_LEG = 0.87;
@@ -230,7 +239,7 @@ function gaitAtSpeed(ground: Groundwork, part: Interval, speedMps: number): Meas
   let air = 0;
   for (let f = part.from; f < part.to; f++) if (!bears(f)) air++;
   if (air > IN_THE_AIR * (part.to - part.from) || speedMps > RUNS * size) return 'run';
-  return speedMps > CREEPS * size ? 'walk' : gait(ground, part);
+  return speedMps > CREEPS * size ? 'walk' : gait(ground, part, speedMps);
 }
 
 const eighth = (radians: number): Direction => DIRECTIONS[((Math.round(radians / (Math.PI / 4)) % 8) + 8) % 8];
