@@ -157,13 +157,41 @@ test('a change from another site is refused', async () => {
   expect(page.headers.get('content-security-policy')).toMatch(/script-src 'self' 'nonce-/);
 });
 
+test('the first steps lead to the clip they speak of, and go on after a reload where they were', async () => {
+  const { page, errors } = await openPage(tests.browser);
+  await page.goto(`${tests.application.url}/gullmouth/takes`);
+  await page.locator('nav[aria-label="Places"] button').click();
+  await shows(page, 'Look at a take');
+  await click(page, 'button', 'Next step');
+  await click(page, 'button', 'Take me there');
+  await page.waitForFunction(() => document.querySelector('header')?.textContent?.includes('stroll-forward'));
+  await page.reload();
+  await shows(page, 'Close a loop');
+  await page.locator('[aria-label="Leave the guide"]').click();
+  await page.waitForFunction(() => !document.querySelector('section[aria-label="First steps"]'));
+  await shows(page, '1 of 5');
+  expect(errors).toEqual([]);
+  await page.close();
+});
+
 test.each(['light', 'dark'])('names, roles and contrast are in order in the %s chart', async (mode) => {
   const { page } = await openPage(tests.browser);
   await page.evaluateOnNewDocument((value: string) => localStorage.setItem('mui-mode', value), mode);
-  for (const place of ['takes', 'bench', 'ship']) {
+  for (const place of ['takes', 'fit', 'bench', 'joins', 'set', 'drive', 'ship']) {
     await page.goto(`${tests.application.url}/gullmouth/${place}`);
     await page.waitForFunction(
-      (name: string) => document.body.innerText.includes({ takes: 'Cut a clip', bench: 'tick', ship: 'are ready' }[name] ?? ''),
+      (name: string) =>
+        document.body.innerText.includes(
+          {
+            takes: 'Cut a clip',
+            fit: 'Reference',
+            bench: 'tick',
+            joins: 'piece',
+            set: 'of 31 there',
+            drive: 'to the Graph',
+            ship: 'are ready',
+          }[name] ?? '',
+        ),
       {},
       place,
     );

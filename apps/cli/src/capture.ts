@@ -11,13 +11,21 @@ export interface CaptureOptions {
   readonly fps: number;
   readonly seed: number;
   readonly faults: number;
+  readonly uneven: number;
+  /** How the performer feels, each 0 to 1. */
+  readonly tired: number;
+  readonly brisk: number;
+  readonly wary: number;
   readonly truth?: string;
   readonly json?: boolean;
 }
 
 /** Plays a script in the simulated suit and writes what the suit recorded, in centimetres. */
-export async function capture(script: ScriptName, { out, truth: truthFile, json, ...options }: CaptureOptions): Promise<void> {
-  const { motion, truth } = play(script, options);
+export async function capture(
+  script: ScriptName,
+  { out, truth: truthFile, json, tired, brisk, wary, ...options }: CaptureOptions,
+): Promise<void> {
+  const { motion, truth } = play(script, { ...options, mood: { tired, brisk, wary } });
   const { motion: _, ...facts } = truth;
   await writeOutput(out, writeBvh(motion));
   if (truthFile) {

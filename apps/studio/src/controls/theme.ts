@@ -116,6 +116,7 @@ export const theme = createTheme({
     MuiMenu: { defaultProps: { transitionDuration: 0 } },
     MuiPopover: { defaultProps: { transitionDuration: 0 } },
     MuiTooltip: { defaultProps: { enterDelay: 500 } },
+    MuiTab: { styleOverrides: { textColorInherit: { opacity: 0.78 } } },
     MuiTableCell: { styleOverrides: { root: { padding: '5px 10px', borderColor: 'var(--mui-palette-chart-rule)' } } },
   },
 });

@@ -6,6 +6,7 @@ import {
   dropouts,
   figure,
   freezeDropouts,
+  MOODS,
   SCRIPTS,
   SENSORS,
   type Dropout,
@@ -23,6 +24,7 @@ export const suitSettingsSchema = z.object({
   seconds: z.number().min(3).max(120).default(20),
   /** Of scripts that go at one speed; null leaves it to the script. */
   speed: z.number().min(0.2).max(4.5).nullable().default(null),
+  mood: z.enum(MOODS).nullable().default(null),
   jitter: z.number().min(0).max(10).default(1),
   /** Degrees a minute. */
   drift: z.number().min(0).max(60).default(4),
@@ -163,9 +165,18 @@ function suitOf(id: string): Suit {
 
 /** Plays the script anew and adds what the suit gets wrong by now. */
 function perform(suit: Suit): void {
-  const { script, seconds, speed, stature, jitter, drift, floorCm, dropped } = suit.settings;
+  const { script, seconds, speed, mood, stature, jitter, drift, floorCm, dropped } = suit.settings;
   suit.seed = (suit.seed + 1) >>> 0;
-  const clean = capture(script, { seconds, speed: speed ?? undefined, stature, seed: suit.seed, fps: SUIT_FPS, faults: 0 }).motion;
+  const clean = capture(script, {
+    seconds,
+    speed: speed ?? undefined,
+    mood: mood ? { [mood]: 1 } : undefined,
+    stature,
+    seed: suit.seed,
+    uneven: 1,
+    fps: SUIT_FPS,
+    faults: 0,
+  }).motion;
   const shaken = addFaults(clean, suit.seed, 1, {
     jitterDegrees: 0.12 * jitter,
     jitterMetres: 0.0008 * jitter,

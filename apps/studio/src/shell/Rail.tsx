@@ -7,6 +7,7 @@ import { useJoins } from '@/data/joins-store';
 import { useSets } from '@/data/sets-store';
 import { useProjectData, useProjectInfo } from '@/data/project';
 import { chart } from '../controls/theme';
+import { GuideCall } from './guide/GuideCall';
 
 /** The places in the order of work, each with the count of what waits there. */
 export function Rail() {
@@ -61,6 +62,7 @@ export function Rail() {
           </Box>
         );
       })}
+      <GuideCall />
     </Box>
   );
 }

@@ -18,6 +18,8 @@ import { CommandFinder } from './CommandFinder';
 import { useOfferCommands, type Command } from './commands';
 import { ConflictDialog } from './ConflictDialog';
 import { DisputeDialog } from './DisputeDialog';
+import { Guide } from './guide/Guide';
+import { takeUpGuide } from './guide/guide-state';
 import { KeysDialog } from './KeysDialog';
 import { OpenClip } from './OpenClip';
 import { Rail } from './Rail';
@@ -71,6 +73,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
       },
       { id: 'undo', label: 'Undo', keys: 'Ctrl Z', run: undo },
       { id: 'redo', label: 'Redo', keys: 'Ctrl Shift Z', run: redo },
+      { id: 'guide', label: 'First steps: the guide', run: takeUpGuide },
       { id: 'keys', label: 'Show all keys', keys: '?', run: () => setShowsKeys(true) },
       ...(data?.takes ?? []).map((take) => ({
         id: take.id,
@@ -94,6 +97,7 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
           {children}
         </Box>
       </Box>
+      <Guide />
       <CommandFinder open={isFinding} onClose={() => setFinding(false)} />
       <KeysDialog open={showsKeys} onClose={() => setShowsKeys(false)} />
       <ConflictDialog />

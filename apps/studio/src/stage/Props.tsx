@@ -5,6 +5,7 @@ import * as THREE from 'three';
 import { mergeGeometries } from 'three/examples/jsm/utils/BufferGeometryUtils.js';
 import type { StageProp } from '@lantern/motion';
 import { DUSK } from '@/controls/theme';
+import { planks } from './planks';
 
 const FLOOR = new THREE.Plane(new THREE.Vector3(0, 1, 0), 0);
 
@@ -54,6 +55,8 @@ function Prop({
     },
     [box, edges],
   );
+  const look = useMemo(() => lookOf(kind, width, height), [kind, width, height]);
+  useEffect(() => () => look.map?.dispose(), [look]);
   const at = new THREE.Vector3();
   const start = (part: 'move' | 'turn') => (event: ThreeEvent<PointerEvent>) => {
     if (event.button !== 0 || !event.ray.intersectPlane(FLOOR, at)) return;
@@ -85,10 +88,10 @@ function Prop({
   return (
     <group position={[prop.x, 0, prop.z]} rotation-y={prop.turn}>
       <mesh geometry={box} {...(isFixed ? {} : handlers('move'))}>
-        <meshLambertMaterial color="#c9bfa4" transparent opacity={0.55} />
+        <meshLambertMaterial {...look} />
       </mesh>
       <lineSegments geometry={edges}>
-        <lineBasicMaterial color={DUSK.text} />
+        <lineBasicMaterial color={DUSK.text} transparent opacity={0.5} />
       </lineSegments>
       {!isFixed && (
         <mesh rotation-x={-Math.PI / 2} position-y={0.012} {...handlers('turn')}>
@@ -103,8 +106,20 @@ function Prop({
 /** Metres between a rail's posts, at the most. */
 const POSTS = 1.5;
 
+const IRON = '#566468';
+const HEMP = '#b79a63';
+
+/** Of wood, but for rails of iron, ropes of hemp, and walls of stone that one sees through. */
+function lookOf(kind: StageProp['kind'], width: number, height: number) {
+  if (kind === 'rail') return { color: IRON, transparent: false, opacity: 1, map: null };
+  if (kind === 'rope') return { color: HEMP, transparent: false, opacity: 1, map: null };
+  if (kind === 'wall') return { color: '#8d958c', transparent: true, opacity: 0.6, map: null };
+  return { color: '#ffffff', transparent: false, opacity: 1, map: planks(width, height) };
+}
+
 /** The body of a prop, its foot on the floor. */
 function geometryOf(kind: StageProp['kind'], width: number, height: number, depth: number): THREE.BufferGeometry {
+  if (kind === 'pole') return poleGeometry(Math.min(width, depth) / 2, height);
   if (kind !== 'rope' && kind !== 'rail') return new THREE.BoxGeometry(width, height, depth).translate(0, height / 2, 0);
   const line = new THREE.CylinderGeometry(depth / 2, depth / 2, width, 10).rotateZ(Math.PI / 2).translate(0, height, 0);
   if (kind === 'rope') return line;
@@ -113,4 +128,11 @@ function geometryOf(kind: StageProp['kind'], width: number, height: number, dept
     new THREE.CylinderGeometry(depth / 3, depth / 3, height, 8).translate((i / fields - 0.5) * (width - depth), height / 2, 0),
   );
   return mergeGeometries([line, ...posts]);
+}
+
+/** A lamplighter's: a staff with a hook at its top. */
+function poleGeometry(radius: number, height: number): THREE.BufferGeometry {
+  const staff = new THREE.CylinderGeometry(0.8 * radius, radius, height, 10).translate(0, height / 2, 0);
+  const hook = new THREE.TorusGeometry(2.4 * radius, 0.35 * radius, 6, 14, 1.5 * Math.PI).translate(2.4 * radius, height - 2 * radius, 0);
+  return mergeGeometries([staff, hook]);
 }

@@ -16,6 +16,7 @@ import { PathPen } from './PathPen';
 import { Pointer } from './Pointer';
 import { atFrame, hangLamp, poseFigures, standBeside } from './pose-scene';
 import { Props } from './Props';
+import { Quay } from './quay/Quay';
 import { SeenThrough } from './SeenThrough';
 import { Shadows } from './Shadows';
 import type { StageProps } from './stage-props';
@@ -89,12 +90,18 @@ function Scene(props: StageProps) {
   const sight = sightOf(view, extent);
   return (
     <>
-      <fog attach="fog" args={[DUSK.haze, view === 'fit' ? sight * 0.6 : 6, sight]} />
       <hemisphereLight args={['#9fc4c4', '#2a2418', 1.15]} />
       <directionalLight position={[-3, 4, 2]} intensity={0.5} color="#a9d0d4" />
       <spotLight ref={lamp} angle={0.75} penumbra={0.8} intensity={48} distance={12} color="#ffce85" />
       <primitive object={first.object} />
-      <Floor centre={centre} />
+      {props.onQuay ? (
+        <Quay />
+      ) : (
+        <>
+          <fog attach="fog" args={[DUSK.haze, view === 'fit' ? sight * 0.6 : 6, sight]} />
+          <Floor centre={centre} />
+        </>
+      )}
       <Shadows bones={first.bones} markers={markers} props={props.props} />
       {second && <primitive object={second.object} />}
       {end && <primitive object={end.object} />}

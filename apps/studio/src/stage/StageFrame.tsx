@@ -25,20 +25,20 @@ export function StageFrame({
   notice,
   isLive = false,
 }: {
-  stage: Omit<StageProps, 'view' | 'showsPrints' | 'bones' | 'ghosts' | 'measuring'> | null;
+  stage: Omit<StageProps, 'view' | 'showsPrints' | 'bones' | 'ghosts' | 'measuring' | 'onQuay'> | null;
   footer?: ReactNode;
   /** What is shown is happening now: there is nothing to play. */
   isLive?: boolean;
   notice?: ReactNode;
 }) {
-  const { view, prints, bones, ghosts, measuring } = useStageOptions();
+  const { view, prints, bones, ghosts, measuring, onQuay } = useStageOptions();
   const setView = (next: View) => useStageOptions.setState({ view: next });
   useStageKeys(setView);
   return (
     <Box
       sx={{ position: 'relative', height: '100%', bgcolor: DUSK.deep, color: DUSK.text, overflow: 'hidden', containerType: 'inline-size' }}
     >
-      {stage && <Stage {...stage} view={view} showsPrints={prints} bones={bones} ghosts={ghosts} measuring={measuring} />}
+      {stage && <Stage {...stage} view={view} showsPrints={prints} bones={bones} ghosts={ghosts} measuring={measuring} onQuay={onQuay} />}
       {notice && (
         <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4, textAlign: 'center' }}>{notice}</Box>
       )}

@@ -10,7 +10,7 @@ const GHOSTS = [0, 2, 4, 6, 10, 20] as const;
 export function StageMenu({ joints }: { joints: readonly string[] }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [search, setSearch] = useState('');
-  const { prints, bones, ghosts, trails } = useStageOptions();
+  const { prints, bones, ghosts, trails, onQuay } = useStageOptions();
   const row = (label: string, checked: boolean, onChange: () => void) => (
     <FormControlLabel
       key={label}
@@ -31,6 +31,7 @@ export function StageMenu({ joints }: { joints: readonly string[] }) {
       >
         {row('footprints, with what they slid', prints, () => useStageOptions.setState({ prints: !prints }))}
         {row('bones instead of the body', bones, () => useStageOptions.setState({ bones: !bones }))}
+        {row('the quay of Gullmouth behind it', onQuay, () => useStageOptions.setState({ onQuay: !onQuay }))}
         <Typography variant="body2" sx={{ mt: 1, fontWeight: 700 }}>
           Ghosts
         </Typography>

@@ -15,13 +15,27 @@ interface StageOptions {
   readonly balance: boolean;
   /** Measuring between two points. */
   readonly measuring: boolean;
+  /** On the quay of Gullmouth instead of a chart's floor. */
+  readonly onQuay: boolean;
 }
 
 export const useStageOptions = create<StageOptions>()(
-  persist((): StageOptions => ({ view: 'follow', prints: true, bones: false, ghosts: 0, trails: [], balance: false, measuring: false }), {
-    name: 'old-lantern.stage',
-    partialize: ({ view, prints, bones, ghosts, trails, balance }) => ({ view, prints, bones, ghosts, trails, balance }),
-  }),
+  persist(
+    (): StageOptions => ({
+      view: 'follow',
+      prints: true,
+      bones: false,
+      ghosts: 0,
+      trails: [],
+      balance: false,
+      measuring: false,
+      onQuay: false,
+    }),
+    {
+      name: 'old-lantern.stage',
+      partialize: ({ view, prints, bones, ghosts, trails, balance, onQuay }) => ({ view, prints, bones, ghosts, trails, balance, onQuay }),
+    },
+  ),
 );
 
 /** Joints that leave a trail, or no longer. */

@@ -44,6 +44,8 @@ export interface StageProps {
   /** Of the motion, frame by frame. */
   readonly balance?: Balance | null;
   readonly measuring?: boolean;
+  /** On the quay of Gullmouth instead of a chart's floor. */
+  readonly onQuay?: boolean;
   readonly props?: readonly StageProp[];
   readonly onProps?: (props: readonly StageProp[]) => void;
   readonly other?: SecondFigure | null;

@@ -24,6 +24,8 @@ const SCRIPTS: readonly [SuitSettings['script'], string, number | null][] = [
   ['rounds', 'the whole rounds', null],
 ];
 
+const MOODS = ['tired', 'brisk', 'wary'] as const satisfies readonly SuitSettings['mood'][];
+
 /** Who wears the suit. */
 export function PerformerStep({ desk: { suit, settings, isLost, isBusy, change, connect } }: { desk: Suit }) {
   return (
@@ -90,14 +92,14 @@ export function RecordStep({ desk, onKept }: { desk: Suit; onKept: (take: TakeIn
   const steady = SCRIPTS.find(([name]) => name === settings.script)?.[2] ?? null;
   return (
     <DeskStep n={3} title="Record" isDone={false} isOff={status?.calibratedSeconds == null}>
-      <Box sx={{ display: 'flex', gap: 1 }}>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
         <TextField
           select
           label="The performer is to"
           value={settings.script}
           disabled={isRecording}
           onChange={(event) => change({ script: event.target.value as SuitSettings['script'], speed: null })}
-          sx={{ flex: 1 }}
+          sx={{ flex: '1 1 100%' }}
         >
           {SCRIPTS.map(([name, words]) => (
             <MenuItem key={name} value={name}>
@@ -118,6 +120,22 @@ export function RecordStep({ desk, onKept }: { desk: Suit; onKept: (take: TakeIn
             onChange={(speed) => change({ speed })}
           />
         )}
+        <TextField
+          select
+          label="mood"
+          value={settings.mood ?? ''}
+          disabled={isRecording}
+          onChange={(event) => change({ mood: MOODS.find((mood) => mood === event.target.value) ?? null })}
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+          sx={{ width: 110 }}
+        >
+          <MenuItem value="">as usual</MenuItem>
+          {MOODS.map((mood) => (
+            <MenuItem key={mood} value={mood}>
+              {mood}
+            </MenuItem>
+          ))}
+        </TextField>
       </Box>
       <RecordButtons desk={desk} onKept={onKept} />
     </DeskStep>

@@ -18,6 +18,7 @@ const USUAL: Record<StageProp['kind'], readonly [number, number, number]> = {
   rail: [3, 0.9, 0.05],
   seat: [0.5, 0.45, 0.45],
   wall: [3, 2.2, 0.12],
+  pole: [0.05, 2.3, 0.05],
 };
 
 /** Things to judge the take against: put where the performer is, then dragged on the stage or typed here. */
@@ -59,8 +60,8 @@ export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props
       </Box>
       {take.props.length === 0 && (
         <Typography variant="body2" color="text.secondary">
-          A box, step, rope, seat or wall of a given size shows whether feet clear it and hands reach it. Drag it on the stage; its ring
-          turns it.
+          A box, step, rope, seat, wall or pole of a given size shows whether feet clear it and hands reach it. Drag it on the stage; its
+          ring turns it.
         </Typography>
       )}
       {take.props.map((prop, i) => (

@@ -5,7 +5,17 @@ import { answerAs, fetchAs, fetchJson, RequestError } from '@/data/fetch-json';
 import { wornSchema, type Worn } from '@/http/suit';
 import { useLive } from './use-live';
 
-const USUAL: SuitSettings = { stature: 1.78, script: 'walk', seconds: 30, speed: null, jitter: 1, drift: 4, floorCm: 2, dropped: 0 };
+const USUAL: SuitSettings = {
+  stature: 1.78,
+  script: 'walk',
+  seconds: 30,
+  speed: null,
+  mood: null,
+  jitter: 1,
+  drift: 4,
+  floorCm: 2,
+  dropped: 0,
+};
 
 /**
  * The suit of the capture desk: what is set, what it shows, and what it is told. Settings take effect as they are changed, on the performer who is

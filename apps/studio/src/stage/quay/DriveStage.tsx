@@ -4,6 +4,7 @@ import { Canvas, useFrame, useThree } from '@react-three/fiber';
 import type { BodyMesh } from '@lantern/motion';
 import { useEffect, useMemo, useRef, type ComponentRef } from 'react';
 import * as THREE from 'three';
+import { DUSK } from '@/controls/theme';
 import { usePlayer } from '@/data/player';
 import type { Footprint, Markers } from '@/worker/markers';
 import type { WireMotion } from '@/worker/wire';
@@ -11,7 +12,7 @@ import { figureMesh } from '../figure-mesh';
 import { Footprints } from '../Footprints';
 import { Shadows } from '../Shadows';
 import { PLAYED, useResolution } from '../use-resolution';
-import { quayScene } from './quay-scene';
+import { Quay } from './Quay';
 
 export const CAMERAS = ['follow', 'behind', 'quay', 'free'] as const;
 export type Camera = (typeof CAMERAS)[number];
@@ -44,7 +45,7 @@ export function DriveStage(props: Props) {
       dpr={dpr}
       camera={{ fov: 36, near: 0.1, far: 140, position: [3, 1.7, -4] }}
       gl={{ antialias: false }}
-      style={{ position: 'absolute', inset: 0, background: 'linear-gradient(#0a171b, #123338 44%, #1d4a4c 52%, #123338)' }}
+      style={{ position: 'absolute', inset: 0, background: DUSK.deep }}
       aria-label="Stage"
       role="img"
     >
@@ -55,8 +56,6 @@ export function DriveStage(props: Props) {
 }
 
 function Scene({ bodies, capsule, size, camera }: Props) {
-  const quay = useMemo(() => quayScene(), []);
-  useEffect(() => () => quay.dispose(), [quay]);
   const invalidate = useThree((state) => state.invalidate);
   useEffect(() => usePlayer.subscribe(() => invalidate()), [invalidate]);
   useEffect(() => invalidate());
@@ -67,11 +66,10 @@ function Scene({ bodies, capsule, size, camera }: Props) {
   }, -1);
   return (
     <>
-      <fog attach="fog" args={['#153a3e', 14, 62]} />
+      <Quay />
       <hemisphereLight args={['#9fc4c4', '#3a3222', 1.5]} />
       <directionalLight position={[-4, 5, 2]} intensity={0.6} color="#a9d0d4" />
       <pointLight ref={lamp} intensity={26} distance={11} color="#ffce85" />
-      <primitive object={quay.object} />
       {bodies.map((body, i) => (
         <Body key={i} {...body} />
       ))}
@@ -131,7 +129,8 @@ function CapsuleShape({ at, radius, height }: { at: ArrayLike<number>; radius: n
 
 /** Metres back, to the right, and up from whom it follows; and where it looks. */
 const PLACES = {
-  follow: { back: 4.4, right: 1.1, up: 1.9, ahead: 0.8, look: 0.95 },
+  // From behind and the side of the houses: the water is seen past him as he goes along the quay.
+  follow: { back: 4.9, right: -2.9, up: 1.9, ahead: 0.5, look: 1 },
   behind: { back: 1.9, right: 0.55, up: 1.72, ahead: 3, look: 1.25 },
 } as const;
 
