@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from 'puppeteer-core';
 import { click, focusOn, openPage, retype, shows } from './browser';
-import { unfold } from './clips';
+import { projectOf, unfold } from './clips';
 import { temporaryFolder } from './server';
 import { session } from './session';
 import { keepsIn, shipClips } from './shipping';
@@ -10,9 +10,8 @@ import { standsStill } from './waits';
 const tests = session();
 
 const openClip = async (page: Page, name: string) => {
-  await page.goto(`${tests.application.url}/gullmouth/ship`);
-  await click(page, 'link', name);
-  await page.waitForFunction((wanted: string) => document.querySelector('header')?.textContent?.includes(wanted), {}, name);
+  const { clips } = await projectOf(tests.application.url);
+  await page.goto(`${tests.application.url}/gullmouth/bench/${clips.find((clip) => clip.name === name)?.id}`);
   await page.waitForSelector('[role="slider"][aria-label="Out post"]');
 };
 test('two tabs on one clip: the later save is told, nothing is overwritten, and mine can be kept as a copy', async () => {

@@ -12,6 +12,8 @@ import {
   type Vec3,
 } from '@lantern/motion';
 import { exp, log } from '../src/math/quat';
+import { random } from '../src/math/random';
+import { Ridge } from '../src/math/ridge';
 import { lowPass, movingAverage } from '../src/math/filter';
 import { unwrap, wrapAngle } from '../src/math/angles';
 import { monotoneCurve } from '../src/math/monotone';
@@ -278,5 +280,25 @@ describe('the surface of a prop', () => {
     const rail = prop('rail', { depth: 0.04, height: 0.9 });
     expect(nearestOnProp(rail, [1, 1.5, 2.4]).place).toEqual([expect.closeTo(1, 9), expect.closeTo(0.92, 9), expect.closeTo(2.4, 9)]);
     expect(nearestOnProp(rail, [1, 0.9, 9]).place[2]).toBeCloseTo(3.02, 9);
+  });
+});
+
+describe('a ridge regression', () => {
+  const { next } = random(8);
+  const rows = Array.from({ length: 60 }, () => [next() - 0.5, next() - 0.5, next() - 0.5]);
+  const told = ([a, b, c]: readonly number[]) => [2 * a - b, 0.5 * c];
+
+  test('finds how much of each told value the wanted ones have', () => {
+    const ridge = new Ridge(3, 2, 1e-9);
+    for (const row of rows) ridge.add(row, told(row), 1);
+    const [first, second] = ridge.solve();
+    [2, -1, 0].forEach((share, k) => expect(first[k]).toBeCloseTo(share, 6));
+    [0, 0, 0.5].forEach((share, k) => expect(second[k]).toBeCloseTo(share, 6));
+  });
+
+  test('keeps at nothing what no row tells', () => {
+    const ridge = new Ridge(3, 2, 1e-3);
+    for (const [a, b] of rows) ridge.add([a, b, 0], [2 * a - b, 0], 1);
+    expect(ridge.solve()[0][2]).toBe(0);
   });
 });

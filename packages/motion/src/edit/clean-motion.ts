@@ -1,8 +1,9 @@
 import { copyMotion, type Motion } from '../model/motion';
 import { denoise } from '../math/denoise';
 import { fillGap, findGaps, LONGEST_FILLED, type Gap } from './gaps';
-import { likeMoment } from './like-moment';
-import { channelsAt, logChannels, writeChannels, type LogChannels } from './log-channels';
+import { likeCourse } from './like-course';
+import { likeMoments } from './like-moment';
+import { logChannels, writeChannels, type LogChannels } from './log-channels';
 import { noiseFloor } from '../math/noise-floor';
 import { bridgeSpike, findSpikes, type Spike } from '../math/spikes';
 
@@ -78,8 +79,9 @@ export function cleanMotion(motion: Motion, wish: CleanWish): Motion {
     const values = channels.values.map((curve) => curve.slice()) as unknown as LogChannels['values'];
     for (const spike of wanted) bridgeSpike(values, spike);
     for (const gap of filled) {
-      const shift = likeMoment(motion.rotations, count, frames, j, gap, silent, fps);
-      fillGap(values, gap, fps, shift === null ? null : channelsAt(channels, motion.rotations, j * 4, stride, shift));
+      const moments = likeMoments(motion.rotations, count, frames, j, gap, silent, fps);
+      const like = moments.length > 0 ? likeCourse(channels, motion.rotations, count, j, gap, moments, silent, fps) : null;
+      fillGap(values, gap, fps, like);
     }
     const smooth = isSmooth
       ? (values.map((curve) => denoise(curve, wish.jitter * noise, fps)) as unknown as LogChannels['values'])

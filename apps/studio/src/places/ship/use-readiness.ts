@@ -9,7 +9,7 @@ import {
   type ShipTrouble,
 } from '@lantern/motion';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useClips } from '@/data/clips-store';
 import { asJson, fetchAs } from '@/data/fetch-json';
 import { useJoins } from '@/data/joins-store';
@@ -49,7 +49,7 @@ export const FIRST_BOUNDS: SetBounds = setBoundsSchema.parse({});
 export const setOf = (sets: readonly SetDoc[], character: string | null): SetDoc | undefined =>
   sets.find((own) => own.character === character);
 
-/** Every clip and join as it would leave, the worst first. */
+/** Every clip and join as it would leave, the worst first as soon as all are measured. */
 export function useReadiness(choice: ShipChoice): ReadinessView {
   const project = useProjectInfo();
   const stands = useStands();
@@ -70,12 +70,29 @@ export function useReadiness(choice: ShipChoice): ReadinessView {
         asJson('POST', { ship: { fps, thin, lastKey, rootMotion } } satisfies ReadinessInput),
       ),
   });
-  const clips = useMemo(() => {
+  const measured = useMemo(() => {
     const nameOf = (character: string | null) =>
       character === null ? 'as captured' : (stored?.characters.find(({ id }) => id === character)?.name ?? character);
-    return (data?.rows ?? []).map((row) => readyClip(row, nameOf(row.character), setOf(sets, row.character))).sort(worstFirst);
+    return (data?.rows ?? []).map((row) => readyClip(row, nameOf(row.character), setOf(sets, row.character)));
   }, [data, stored, sets]);
-  return { clips, open: (data?.rows ?? []).filter(isOpen).length, isPending: isPending && !data, error, retry: () => void refetch() };
+  const open = (data?.rows ?? []).filter(isOpen).length;
+  const clips = useSteadyOrder(measured, open > 0);
+  return { clips, open, isPending: isPending && !data, error, retry: () => void refetch() };
+}
+
+/** The worst first; while some are still measured all stay where they are, so that no row moves away under a hand. */
+function useSteadyOrder(clips: readonly ReadyClip[], isMeasuring: boolean): readonly ReadyClip[] {
+  const [order, setOrder] = useState<readonly string[]>([]);
+  const sorted = useMemo(() => [...clips].sort(isMeasuring ? asBefore(order) : worstFirst), [clips, isMeasuring, order]);
+  if (sorted.length !== order.length || sorted.some(({ id }, i) => id !== order[i])) setOrder(sorted.map(({ id }) => id));
+  return sorted;
+}
+
+/** As an order has them; what is new comes after. */
+export function asBefore(order: readonly string[]): (a: { readonly id: string }, b: { readonly id: string }) => number {
+  const places = new Map(order.map((id, i) => [id, i]));
+  const placeIn = ({ id }: { readonly id: string }) => places.get(id) ?? order.length;
+  return (a, b) => placeIn(a) - placeIn(b);
 }
 
 const isOpen = ({ state }: ReadyRow): boolean => state === 'waiting' || state === 'running';
