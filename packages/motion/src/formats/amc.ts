@@ -1,6 +1,6 @@
 import { RADIANS } from '../math/angles';
 import { InputError, type Warning } from '../error';
-import { multiply } from '../math/quat';
+import { rotate, type Quat } from '../math/quat';
 import { alignSigns, createMotion } from '../model/motion';
 import { checkRoom } from './check-motion';
 import type { Take } from '../model/take';
@@ -73,40 +73,92 @@ export function readAmc(bytes: Uint8Array, name: string, asf: AsfSkeleton): Take
     }
     const place = j === 0 ? motion.rootPositions : translations.get(j);
     const { offset } = skeleton.joints[j];
-    const own = freedoms[j];
-    const q = [0, 0, 0, 1];
-    const t = [0, 0, 0];
-    const axis = axes[j];
-    const back = [-axis[0], -axis[1], -axis[2], axis[3]];
-    for (let f = 0; f < frames; f++) {
-      q[0] = q[1] = q[2] = 0;
-      q[3] = 1;
-      // The root's numbers are its place; those of a bone are added to where it hangs.
-      for (let k = 0; k < 3; k++) t[k] = j === 0 && moves ? 0 : offset[k];
-      for (let k = 0; k < own.length; k++) {
-        const freedom = own[k];
-        const value = values[f * width + first[j] + k];
-        if (freedom >= 3) {
-          // Fixed axes, the first written applied first: a turn about one of them times what is there.
-          const half = (value * toRadians) / 2;
-          const [sin, cos] = [Math.sin(half), Math.cos(half)];
-          const i = freedom - 3;
-          const [n, m] = [(i + 1) % 3, (i + 2) % 3];
-          const [along, next, after, w] = [q[i], q[n], q[m], q[3]];
-          q[i] = cos * along + sin * w;
-          q[n] = cos * next - sin * after;
-          q[m] = cos * after + sin * next;
-          q[3] = cos * w - sin * along;
-        } else if (freedom >= 0) t[freedom] += value;
+    const own = Int8Array.from(freedoms[j]);
+    if (place) {
+      const from = j === 0 && moves ? [0, 0, 0] : offset;
+      for (let f = 0; f < frames; f++) {
+        for (let k = 0; k < 3; k++) place[f * 3 + k] = from[k];
+        for (let k = 0; k < own.length; k++) {
+          if (own[k] >= 0 && own[k] < 3) place[f * 3 + own[k]] += values[f * width + first[j] + k];
+        }
       }
-      // From the bone's own axes into the world's: C · M · C⁻¹.
-      multiply(q, 0, axis, 0, q, 0);
-      multiply(motion.rotations, (f * joints + j) * 4, q, 0, back, 0);
-      if (place) for (let k = 0; k < 3; k++) place[f * 3 + k] = t[k];
     }
+    turnJoint(motion.rotations, j * 4, joints * 4, values, first[j], width, frames, own, toRadians / 2, axes[j]);
   }
   alignSigns(motion);
   return { name, format: 'asf-amc', motion: translations.size > 0 ? { ...motion, translations } : motion, warnings };
+}
+
+/**
+ * Writes a joint's rotation for every frame: from `o`, `step` apart, out of the angles that stand from `v`, `width` apart.
+ *
+ * @param own what each number is: 3, 4 and 5 are turns about x, y and z; others are none of this function's
+ * @param half what makes half an angle in radians of a number
+ * @param axis how the bone's own axes are turned against the world's
+ */
+function turnJoint(
+  out: Float32Array,
+  o: number,
+  step: number,
+  values: Float64Array,
+  v: number,
+  width: number,
+  frames: number,
+  own: Int8Array,
+  half: number,
+  axis: Quat,
+): void {
+  // C · M · C⁻¹: the same angle about the axis as C turns it.
+  const bend = asMatrix(axis);
+  for (let f = 0; f < frames; f++) {
+    let x = 0.0;
+    let y = 0.0;
+    let z = 0.0;
+    let w = 1.0;
+    for (let k = 0; k < own.length; k++) {
+      const freedom = own[k];
+      if (freedom < 3) continue;
+      const angle = half * values[f * width + v + k];
+      const sin = Math.sin(angle);
+      const cos = Math.cos(angle);
+      const bx = x;
+      const by = y;
+      const bz = z;
+      // Fixed axes, the first written applied first: a turn about one of them times what is there.
+      if (freedom === 3) {
+        x = cos * bx + sin * w;
+        y = cos * by - sin * bz;
+        z = cos * bz + sin * by;
+        w = cos * w - sin * bx;
+      } else if (freedom === 4) {
+        x = cos * bx + sin * bz;
+        y = cos * by + sin * w;
+        z = cos * bz - sin * bx;
+        w = cos * w - sin * by;
+      } else {
+        x = cos * bx - sin * by;
+        y = cos * by + sin * bx;
+        z = cos * bz + sin * w;
+        w = cos * w - sin * bz;
+      }
+    }
+    const at = o + f * step;
+    out[at] = bend[0] * x + bend[1] * y + bend[2] * z;
+    out[at + 1] = bend[3] * x + bend[4] * y + bend[5] * z;
+    out[at + 2] = bend[6] * x + bend[7] * y + bend[8] * z;
+    out[at + 3] = w;
+  }
+}
+
+/** A rotation as a matrix, row by row. */
+function asMatrix(turn: Quat): Float64Array {
+  const out = new Float64Array(9);
+  const column = [0, 0, 0];
+  for (let c = 0; c < 3; c++) {
+    rotate(column, 0, turn, 0, [Number(c === 0), Number(c === 1), Number(c === 2)], 0);
+    for (let r = 0; r < 3; r++) out[r * 3 + c] = column[r];
+  }
+  return out;
 }
 
 /** Longer lines are no motion, bytes. */

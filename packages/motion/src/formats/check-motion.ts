@@ -1,6 +1,7 @@
 import { InputError } from '../error';
 import type { Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
+import { firstBeyond } from './first-beyond';
 
 /** Shortest and longest that all bones together may be, in units of a file: an ant in kilometres, a ship in micrometres. */
 const EXTENT = [1e-5, 1e8] as const;
@@ -45,12 +46,12 @@ export function checkMotion(motion: Motion, first = 0): void {
     );
   checkExtent(motion.skeleton);
   const { joints } = motion.skeleton;
-  const bad = motion.rotations.findIndex((v) => !Number.isFinite(v));
+  const bad = firstBeyond(motion.rotations, Infinity);
   if (bad >= 0) fail(Math.floor(bad / (joints.length * 4)), Math.floor(bad / 4) % joints.length, 'its rotation is no number');
-  const far = motion.rootPositions.findIndex((v) => !(Math.abs(v) < FARTHEST));
+  const far = firstBeyond(motion.rootPositions, FARTHEST);
   if (far >= 0) fail(Math.floor(far / 3), 0, Number.isFinite(motion.rootPositions[far]) ? 'it is too far away' : 'its place is no number');
   for (const [joint, places] of motion.translations ?? []) {
-    const at = places.findIndex((v) => !(Math.abs(v) < FARTHEST));
+    const at = firstBeyond(places, FARTHEST);
     if (at >= 0) fail(Math.floor(at / 3), joint, 'its place is no number, or too far away');
   }
 

@@ -1,6 +1,8 @@
 import { InputError } from '../error';
+import { firstBeyond } from './first-beyond';
 import type { Gltf } from './gltf-container';
 
+const FLOAT = 5126;
 const WIDTHS: Readonly<Record<string, number>> = { SCALAR: 1, VEC2: 2, VEC3: 3, VEC4: 4, MAT4: 16 };
 /** Bytes of a component, and what an integer is divided by when it is normalised. */
 const COMPONENTS: Readonly<Record<number, { bytes: number; most: number; read: (view: DataView, at: number) => number }>> = {
@@ -65,10 +67,11 @@ function read({ json, buffers }: Gltf, index: number, most: number): Accessed {
   if (source && accessor.byteOffset + (count - 1) * stride + component.bytes * width > source.data.byteLength) {
     fail(`has a count of ${count}, for which its buffer view of ${source.data.byteLength} bytes is too short.`);
   }
-  const values = new Float64Array(count * width);
+  const isDense = source && !accessor.normalized && accessor.componentType === FLOAT && stride === component.bytes * width;
+  const values = isDense ? floatsOf(source.data, accessor.byteOffset, count * width) : new Float64Array(count * width);
   const scale = accessor.normalized ? 1 / component.most : 1;
   const value = (data: DataView, at: number) => Math.max(accessor.normalized ? -1 : -Infinity, component.read(data, at) * scale);
-  if (source) {
+  if (source && !isDense) {
     for (let i = 0; i < count; i++)
       for (let k = 0; k < width; k++) values[i * width + k] = value(source.data, accessor.byteOffset + i * stride + k * component.bytes);
   }
@@ -92,7 +95,13 @@ function read({ json, buffers }: Gltf, index: number, most: number): Accessed {
       }
     }
   }
-  const bad = values.findIndex((v) => !Number.isFinite(v));
+  const bad = firstBeyond(values, Infinity);
   if (bad >= 0) fail(`has a number that is not finite, at value ${Math.floor(bad / width)}.`);
   return { values, width, count };
+}
+
+/** Single floats that lie one after the other, wherever they begin. */
+function floatsOf(data: DataView, offset: number, count: number): Float64Array {
+  const from = data.byteOffset + offset;
+  return new Float64Array(new Float32Array(data.buffer.slice(from, from + count * 4)));
 }

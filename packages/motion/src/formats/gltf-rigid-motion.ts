@@ -113,8 +113,12 @@ export function rigidMotion(json: GltfJson, joints: JointNodes, tracks: Tracks, 
       const { scale, places, turned, stepP, stepR } = own;
       for (let f = 0; f < frames; f++) {
         const o = (f * count + j) * 4;
-        for (let k = 0; k < 4; k++) rotations[o + k] = turned[f * stepR + k];
-        if (to) for (let k = 0; k < 3; k++) to[f * 3 + k] = scale * places[f * stepP + k];
+        const [r, p] = [f * stepR, f * stepP];
+        rotations[o] = turned[r];
+        rotations[o + 1] = turned[r + 1];
+        rotations[o + 2] = turned[r + 2];
+        rotations[o + 3] = turned[r + 3];
+        if (to) for (let k = 0; k < 3; k++) to[f * 3 + k] = scale * places[p + k];
       }
       return;
     }

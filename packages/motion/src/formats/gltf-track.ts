@@ -106,6 +106,7 @@ const ROUNDING = 2 ** -23;
 /** A track at even instants, frame after frame: `frames · width` numbers. */
 export function sampleFrames(track: Track, start: number, fps: number, frames: number): Float64Array {
   const { times, values, width, kind } = track;
+  if (kind === 'LINEAR' && isOnFrames(times, start, fps, frames)) return width === 3 ? values : normalized(values, frames);
   const out = new Float64Array(frames * width);
   const last = times.length - 1;
   let key = 0;
@@ -122,5 +123,21 @@ export function sampleFrames(track: Track, start: number, fps: number, frames: n
     for (let k = 0; k < width; k++) out[o + k] = values[key * width + k];
     if (width === 4) normalize(out, o);
   }
+  return out;
+}
+
+/** Whether a key stands on every frame, as in dense animations: its value is taken as it is. */
+function isOnFrames(times: Float64Array, start: number, fps: number, frames: number): boolean {
+  if (times.length < frames) return false;
+  for (let f = 0; f < frames; f++) {
+    const seconds = start + f / fps;
+    if (!(Math.abs(times[f] - seconds) <= ROUNDING * Math.abs(seconds) + 1e-9)) return false;
+  }
+  return true;
+}
+
+function normalized(values: Float64Array, count: number): Float64Array {
+  const out = values.slice(0, count * 4);
+  for (let f = 0; f < count; f++) normalize(out, f * 4);
   return out;
 }

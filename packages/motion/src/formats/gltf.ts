@@ -1,7 +1,9 @@
 import { InputError, type Warning } from '../error';
 import { alignSigns, type Motion } from '../model/motion';
 import type { Take } from '../model/take';
+import type { Vec3 } from '../math/quat';
 import { checkRoom } from './check-motion';
+import { firstBeyond } from './first-beyond';
 import { snapFrameRate } from './frame-rate';
 import { openGltf, type GltfJson, type Resources } from './gltf-container';
 import { jointNodes, nodeParents, type JointNodes } from './gltf-joints';
@@ -95,18 +97,20 @@ function sampleMotion(json: GltfJson, joints: JointNodes, tracks: Tracks, span: 
     warnings,
   );
   const motion: Motion = { ...raw, skeleton: { joints: skeleton.joints.map((joint, j) => ({ ...joint, name: names[j] })) } };
-  if (!motion.rotations.every(Number.isFinite))
+  if (firstBeyond(motion.rotations, Infinity) >= 0)
     throw new InputError('gltf', 'A joint has no rotation: the scale above it is zero.', { line: 1 });
   alignSigns(motion);
   const size = Math.max(...skeleton.joints.map(({ offset }, j) => (j === 0 ? 0 : Math.hypot(...offset))), 1e-9);
-  const translations = new Map(
-    [...(motion.translations ?? [])].filter(([j, t]) => {
-      const { offset } = skeleton.joints[j];
-      return t.some((v, i) => Math.abs(v - offset[i % 3]) > 1e-5 * size);
-    }),
-  );
+  const translations = new Map([...(motion.translations ?? [])].filter(([j, t]) => leaves(t, skeleton.joints[j].offset, 1e-5 * size)));
   const { translations: _, ...rigid } = motion;
   return translations.size > 0 ? { ...rigid, translations } : rigid;
+}
+
+/** Whether places are ever further from one than some distance, on one axis. */
+function leaves(places: Float32Array, [x, y, z]: Vec3, distance: number): boolean {
+  for (let i = 0; i < places.length; i += 3)
+    if (Math.abs(places[i] - x) > distance || Math.abs(places[i + 1] - y) > distance || Math.abs(places[i + 2] - z) > distance) return true;
+  return false;
 }
 
 export function uniqueNames(names: readonly string[], warnings: Warning[]): string[] {
