@@ -21,6 +21,9 @@ export interface Running {
   stop(): Promise<void>;
 }
 
+/** The number by which the lock on what is copied is called. */
+const TEMPLATES = 4180;
+
 const run = (command: string, args: readonly string[], env: NodeJS.ProcessEnv) =>
   new Promise<void>((resolve, reject) => {
     const child = spawn(command, args, { env, stdio: 'inherit' });
@@ -82,7 +85,10 @@ export async function startApplication({ empty = false, env: more = {} }: StartO
   const name = `e2e_${randomUUID().replace(/-/g, '')}`;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
+  // Files of tests run beside each other: one makes what all copy, and it is copied by one at a time.
+  await admin.query('select pg_advisory_lock($1)', [TEMPLATES]);
   await admin.query(`create database ${name} template ${await setUp(admin, base, empty)}`);
+  await admin.query('select pg_advisory_unlock($1)', [TEMPLATES]);
   const env = { ...environment(base, name), ...more };
   const { server, port } = await serve(env);
   const startWorker = (): ChildProcess => spawn('node', ['dist/worker.mjs'], { cwd: 'apps/studio', env, stdio: 'ignore' });

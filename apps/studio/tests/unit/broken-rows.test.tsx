@@ -4,13 +4,14 @@ import { describeTake } from '@lantern/motion';
 import type { GridColDef } from '@mui/x-data-grid';
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { DataTable } from '@/controls/DataTable';
+import { DataTable, loadTable } from '@/controls/DataTable';
 import { Guarded } from '@/controls/Guarded';
 import { projectDataSchema } from '@/http/project';
 import { giveRoom } from './room';
 
 beforeAll(() => giveRoom());
 beforeEach(() => jest.spyOn(console, 'error').mockImplementation(() => {}));
+beforeAll(loadTable);
 afterEach(() => {
   cleanup();
   jest.restoreAllMocks();

@@ -3,10 +3,11 @@ import { cleanup, fireEvent, render, screen, within } from '@testing-library/rea
 import userEvent from '@testing-library/user-event';
 import type { GridColDef } from '@mui/x-data-grid';
 import { useState } from 'react';
-import { DataTable } from '@/controls/DataTable';
+import { DataTable, loadTable } from '@/controls/DataTable';
 import { giveRoom } from './room';
 
 beforeAll(() => giveRoom());
+beforeAll(loadTable);
 afterEach(cleanup);
 
 interface Boat {

@@ -5,6 +5,7 @@ import { readCharacter, type FitOverrides } from '@lantern/motion';
 import { cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
+import { loadTable } from '@/controls/DataTable';
 import { LimbsPanel } from '@/places/fit/LimbsPanel';
 import { PartsPanel, withMapping } from '@/places/fit/PartsPanel';
 import { ReferencePanel, withTurn, type ByHand } from '@/places/fit/ReferencePanel';
@@ -15,6 +16,7 @@ let view: FitView;
 const { motion } = capture('walk', { seconds: 1, seed: 3 });
 beforeAll(async () => {
   giveRoom(480, 600);
+  await loadTable();
   view = fitView(motion, readCharacter(await castGlb('tallow'), 'tallow.glb'), {});
 });
 afterEach(cleanup);

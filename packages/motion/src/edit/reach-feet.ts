@@ -43,7 +43,7 @@ export function reachFeet(
 }
 
 /** The same pose, each frame lower. */
-function loweredBy(globals: Globals, drop: Float64Array): Globals {
+export function loweredBy(globals: Globals, drop: Float64Array): Globals {
   const positions = globals.positions.slice();
   const { joints, frames } = globals;
   for (let f = 0; f < frames; f++) {
@@ -54,7 +54,7 @@ function loweredBy(globals: Globals, drop: Float64Array): Globals {
 }
 
 /** How far the hips come down in every frame so that both legs reach: the least that is needed about each frame, smoothed from above. */
-function hipsDrop(globals: Globals, body: Body, targets: Readonly<Record<Side, ArrayLike<number>>>, fps: number): Float64Array {
+export function hipsDrop(globals: Globals, body: Body, targets: Readonly<Record<Side, ArrayLike<number>>>, fps: number): Float64Array {
   const { positions, joints, frames } = globals;
   const need = new Float64Array(frames);
   for (const side of SIDES) {

@@ -3,10 +3,11 @@ import { cubic } from '../math/monotone';
 import { makeContinuous, multiplyInverse, normalize, slerp } from '../math/quat';
 import { smoothStep5 } from '../math/smooth';
 import { mixed, vecAt } from '../math/vec';
-import type { Body } from '../model/body';
+import type { Body, Side } from '../model/body';
 import type { Contacts, Interval } from '../model/contacts';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
+import { hipsDrop, loweredBy } from './reach-feet';
 
 /** Which frames are replaced, and what stays in them. */
 export interface Way {
@@ -79,23 +80,47 @@ function replace(values: Float32Array, at: number, stride: number, size: 3 | 4, 
  * In place: feet that bear in some frames are where they were, and turned as they were; between contacts they go over to the motion's own way.
  *
  * @param before the motion as it was
+ * @param lowerHips whether the hips come down, smoothly, where a leg would not reach
  */
-export function keepContacts(motion: Motion, before: Globals, body: Body, contacts: Contacts, [from, to]: readonly [number, number]): void {
+export function keepContacts(
+  motion: Motion,
+  before: Globals,
+  body: Body,
+  contacts: Contacts,
+  [from, to]: readonly [number, number],
+  lowerHips: boolean,
+): void {
   const { joints } = motion.skeleton;
   const J = joints.length;
+  const now = forwardKinematics(motion);
+  const bears = (side: Side, f: number) => (f > from && f < to ? bearing(contacts[side], f) : 0);
+  const targetsOf = (side: Side): Float64Array => {
+    const { ankle } = body.legs[side];
+    const out = new Float64Array(motion.frames * 3);
+    for (let f = 0; f < motion.frames; f++)
+      out.set(mixed(vecAt(now.positions, f * J + ankle), vecAt(before.positions, f * J + ankle), bears(side, f)), f * 3);
+    return out;
+  };
+  const targets = { left: targetsOf('left'), right: targetsOf('right') };
+  const drop = lowerHips ? hipsDrop(now, body, targets, motion.fps) : new Float64Array(motion.frames);
+  // What stays at both ends stays as it is.
+  for (let f = 0; f < motion.frames; f++) {
+    drop[f] *= smoothStep5(Math.max(0, Math.min(1, (f - from) / EDGE, (to - f) / EDGE)));
+    motion.rootPositions[f * 3 + 1] -= drop[f];
+  }
   for (const side of ['left', 'right'] as const) {
     const leg = body.legs[side];
-    const now = forwardKinematics(motion);
-    const bend = kneeAxis(now, leg);
+    const lowered = loweredBy(now, drop);
+    const bend = kneeAxis(lowered, leg);
     const turn = [0, 0, 0, 1];
     for (let f = from + 1; f < to; f++) {
-      const w = bearing(contacts[side], f);
-      if (w === 0) continue;
+      const w = bears(side, f);
+      if (w === 0 && drop[f] === 0) continue;
       const at = f * J + leg.ankle;
       slerp(turn, 0, now.rotations, at * 4, before.rotations, at * 4, w);
-      for (let k = 0; k < 4; k++) now.rotations[at * 4 + k] = turn[k];
-      multiplyInverse(motion.rotations, at * 4, now.rotations, (f * J + joints[leg.ankle].parent) * 4, turn, 0);
-      reachWithLeg(motion, now, f, leg, mixed(vecAt(now.positions, at), vecAt(before.positions, at), w), bend);
+      lowered.rotations.set(turn, at * 4);
+      multiplyInverse(motion.rotations, at * 4, lowered.rotations, (f * J + joints[leg.ankle].parent) * 4, turn, 0);
+      reachWithLeg(motion, lowered, f, leg, targets[side].subarray(f * 3, f * 3 + 3), bend);
     }
   }
 }

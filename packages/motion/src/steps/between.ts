@@ -73,7 +73,7 @@ export const between = defineStep(schema, {
       const at = (own: number) => own + shown.start + by;
       if (at(from) < 0 || at(to) >= motion.frames) continue;
       smoothBetween(motion, joints, of === 'all', { from: at(from), to: at(to), keys: keys.map(at).sort((a, b) => a - b) });
-      if (found) keepContacts(motion, found.globals, found.body, found.contacts, [at(from), at(to)]);
+      if (found) keepContacts(motion, found.globals, found.body, found.contacts, [at(from), at(to)], of === 'all');
     }
     return putBack(clip, motion, shown.start);
   },
