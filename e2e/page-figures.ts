@@ -43,3 +43,10 @@ export async function firstVisit(browser: Browser, url: string): Promise<PageFig
     blockedMs: seen.tasks.reduce((sum, ms) => sum + ms - 50, 0),
   };
 }
+
+/** The text of every script that a page names, as the server gives it. */
+export async function scriptsNamed(url: string): Promise<string[]> {
+  const html = await (await fetch(url)).text();
+  const names = new Set([...html.matchAll(/(?:src|href)="([^"]+\.js)[^"]*"/g)].map(([, name]) => name));
+  return Promise.all([...names].map(async (name) => (await fetch(new URL(name, url))).text()));
+}

@@ -5,6 +5,7 @@ import userEvent from '@testing-library/user-event';
 import type { ClipDoc } from '@/data/clips-store';
 import { usePlayer } from '@/data/player';
 import type { Report } from '@/http/shipment';
+import { loadTable } from '@/controls/DataTable';
 import { compareReports } from '@/places/ship/compare';
 import { readyCsv } from '@/places/ship/ready-csv';
 import { isShown, ReadyHead } from '@/places/ship/ReadyHead';
@@ -14,7 +15,7 @@ import { ShipmentsSoFar } from '@/places/ship/ShipmentsSoFar';
 import { ShipOptions } from '@/places/ship/ShipOptions';
 import { TripWires } from '@/places/ship/TripWires';
 import type { ShipChoice } from '@/places/ship/use-desk';
-import type { ReadyClip } from '@/places/ship/use-readiness';
+import { asBefore, type ReadyClip } from '@/places/ship/use-readiness';
 import { summaryOf } from '@/places/ship/words';
 import { giveRoom } from './room';
 import { about, clip, shipment } from './ship-rows';
@@ -24,6 +25,7 @@ beforeAll(() => {
   window.matchMedia = (query: string) =>
     ({ matches: true, media: query, addEventListener() {}, removeEventListener() {} }) as unknown as MediaQueryList;
 });
+beforeAll(loadTable);
 afterEach(cleanup);
 
 test('a clip is ready when it is made and every figure is within the bounds of its set; what is out is said, with where and what to do', () => {
@@ -240,4 +242,11 @@ test('two shipments are compared by what is written of their figures', () => {
     { name: 'hop', state: 'gone', changes: [] },
     { name: 'wait', state: 'same', changes: [] },
   ]);
+});
+
+test('while clips are measured every row stays where it was, and what is new comes after', () => {
+  const rows = ['d', 'a', 'c', 'b'].map((id) => ({ id }));
+  expect([...rows].sort(asBefore(['a', 'b', 'c'])).map(({ id }) => id)).toEqual(['a', 'b', 'c', 'd']);
+  // Without an order so far it is that of the server.
+  expect([...rows].sort(asBefore([])).map(({ id }) => id)).toEqual(['d', 'a', 'c', 'b']);
 });

@@ -3,6 +3,7 @@ import type { FitReport } from '@lantern/motion';
 import userEvent from '@testing-library/user-event';
 import { cleanup, render, screen, within } from '@testing-library/react';
 import type { FitJobInfo } from '@/http/fit-run';
+import { loadTable } from '@/controls/DataTable';
 import { FitReport as FitReportTable } from '@/places/fit/FitReport';
 import { MovedClips } from '@/places/takes/MovedClips';
 import type { ClipMoved } from '@/worker/redelivery';
@@ -13,6 +14,7 @@ beforeAll(() => {
   window.matchMedia = (query: string) =>
     ({ matches: true, media: query, addEventListener() {}, removeEventListener() {} }) as unknown as MediaQueryList;
 });
+beforeAll(loadTable);
 afterEach(cleanup);
 
 const names = (table: string) =>
