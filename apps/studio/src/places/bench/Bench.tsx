@@ -4,7 +4,7 @@ import { useParams, useSearchParams } from 'next/navigation';
 import { Split } from '@/controls/Split';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { useSources } from '@/data/sources';
-import { Trouble } from '@/places/takes/Takes';
+import { Trouble } from '@/controls/Trouble';
 import { BenchDeck } from './BenchDeck';
 import { BenchSide } from './BenchSide';
 import { BenchWindow } from './BenchWindow';

@@ -14,7 +14,7 @@ import { useReplay } from '@/data/replay';
 import { useSets, type SetDoc } from '@/data/sets-store';
 import { useMembers } from '@/data/set-view';
 import { keepRecording, recordingOf } from '@/data/weather';
-import { Trouble } from '@/places/takes/Takes';
+import { Trouble } from '@/controls/Trouble';
 import { Commands } from '@/shell/Commands';
 import type { Camera } from '@/stage/quay/DriveStage';
 import type { PlayView } from '@/worker/core.worker';

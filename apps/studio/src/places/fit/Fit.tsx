@@ -4,7 +4,7 @@ import { useParams, useRouter, useSearchParams } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useProjectData, useProjectInfo, type ProjectData } from '@/data/project';
 import { EmptyPlace } from '@/controls/EmptyPlace';
-import { Trouble } from '@/places/takes/Takes';
+import { Trouble } from '@/controls/Trouble';
 import { Commands } from '@/shell/Commands';
 import { CharacterBar } from './CharacterBar';
 import { Pair } from './Pair';

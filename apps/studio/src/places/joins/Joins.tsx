@@ -10,7 +10,7 @@ import { chart } from '@/controls/theme';
 import { useClips } from '@/data/clips-store';
 import { useJoins } from '@/data/joins-store';
 import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
-import { Trouble } from '@/places/takes/Takes';
+import { Trouble } from '@/controls/Trouble';
 import { ClipList } from './ClipList';
 import { indexOf, movePiece, newPiece, type PieceOf } from './join-edits';
 import { JoinDeck, type DropPlace } from './JoinDeck';

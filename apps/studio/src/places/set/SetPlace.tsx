@@ -4,23 +4,25 @@ import { Box, Button, LinearProgress, Menu, MenuItem, Tab, Tabs, Typography } fr
 import AddIcon from '@mui/icons-material/Add';
 import { useState } from 'react';
 import { EmptyPlace } from '@/controls/EmptyPlace';
+import { lazily } from '@/controls/lazily';
 import { Sign } from '@/controls/Sign';
 import { chart } from '@/controls/theme';
 import { TypedText } from '@/controls/TypedText';
 import { useProjectData, type TakeInfo } from '@/data/project';
 import { useSets, type SetDoc } from '@/data/sets-store';
-import { Trouble } from '@/places/takes/Takes';
+import { Trouble } from '@/controls/Trouble';
 import { Commands } from '@/shell/Commands';
-import { ContractPage } from './contract/ContractPage';
 import { CoveragePage } from './slots/CoveragePage';
-import { FieldsPage } from './fields/FieldsPage';
-import { GraphPage } from './graph/GraphPage';
 import { editSet } from '@/data/sets-store';
 import { newSet } from './set-edits';
-import { ChoicesDialog } from '../draft/ChoicesDialog';
-import { DraftDialog } from '../draft/DraftDialog';
 import { useMembers, useSetView, type SetView } from '@/data/set-view';
 import { PAGES, useSetAddress, type SetPage } from './use-set';
+
+const ContractPage = lazily(async () => (await import('./contract/ContractPage')).ContractPage, 'the contract');
+const FieldsPage = lazily(async () => (await import('./fields/FieldsPage')).FieldsPage, 'the fields');
+const GraphPage = lazily(async () => (await import('./graph/GraphPage')).GraphPage, 'the graph');
+const ChoicesDialog = lazily(async () => (await import('../draft/ChoicesDialog')).ChoicesDialog);
+const DraftDialog = lazily(async () => (await import('../draft/DraftDialog')).DraftDialog);
 
 /** Set: what is there, what is missing, what the game asks, and the fields. */
 export function SetPlace() {

@@ -10,7 +10,7 @@ import { keepFile } from '@/data/keep-file';
 import { otherSide } from '@/data/new-clip';
 import { useProjectData, useProjectInfo } from '@/data/project';
 import { useSets } from '@/data/sets-store';
-import { Trouble } from '@/places/takes/Takes';
+import { Trouble } from '@/controls/Trouble';
 import { Commands } from '@/shell/Commands';
 import { readyCsv } from './ready-csv';
 import { isShown, ReadyHead, type ReadyFilter } from './ReadyHead';

@@ -15,12 +15,10 @@ import { TakeDeck, withMarker } from '@/timeline/TakeDeck';
 import type { OpenTake } from '@/worker/core.worker';
 import { Comparison, useComparison, type Stand } from './Comparison';
 import { TraceMenu, useTraces } from './traces';
+import { RAW } from './raw';
 
 /** Metres between two side by side. */
 const BESIDE = 1.1;
-
-/** Compared with itself as found, without what was overruled. */
-export const RAW = 'raw';
 
 interface Props {
   readonly take: TakeInfo | null;

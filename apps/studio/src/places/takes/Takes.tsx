@@ -7,8 +7,8 @@ import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { useTakeEdits } from '@/data/take-edits';
 import { EmptyPlace } from '@/controls/EmptyPlace';
 import { Split } from '@/controls/Split';
-import { DraftDialog } from '../draft/DraftDialog';
-import { CaptureDesk } from './CaptureDesk';
+import { lazily } from '@/controls/lazily';
+import { Trouble } from '@/controls/Trouble';
 import { BrokenRows } from '@/shell/BrokenRows';
 import { Commands } from '@/shell/Commands';
 import { useImportDesk } from '../../shell/ImportDesk';
@@ -17,8 +17,12 @@ import { NewDeliveries } from './NewDeliveries';
 import { SeveralTakes } from './SeveralTakes';
 import { TakeCard } from './TakeCard';
 import { TakeTable } from './TakeTable';
-import { RAW, TakeView } from './TakeView';
+import { RAW } from './raw';
 import { useStar } from './use-star';
+
+const CaptureDesk = lazily(async () => (await import('./CaptureDesk')).CaptureDesk, 'the capture desk');
+const DraftDialog = lazily(async () => (await import('../draft/DraftDialog')).DraftDialog);
+const TakeView = lazily(async () => (await import('./TakeView')).TakeView, 'the stage');
 
 /** Takes: the library, what is known of a take, and the take on the stage. */
 export function Takes() {
@@ -263,16 +267,6 @@ function Empty({ onBrowse, onCapture }: { onBrowse: () => void; onCapture: () =>
       </Button>{' '}
       <Button variant="outlined" color="inherit" size="large" onClick={onCapture}>
         Capture…
-      </Button>
-    </EmptyPlace>
-  );
-}
-
-export function Trouble({ message, onRetry }: { message: string; onRetry: () => void }) {
-  return (
-    <EmptyPlace role="alert" says={message}>
-      <Button variant="outlined" color="inherit" onClick={onRetry}>
-        Try again
       </Button>
     </EmptyPlace>
   );
