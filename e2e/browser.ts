@@ -17,7 +17,7 @@ export const launch = (): Promise<Browser> =>
     ],
     // What people see has scroll bars.
     ignoreDefaultArgs: ['--hide-scrollbars'],
-    defaultViewport: { width: 1280, height: 800, deviceScaleFactor: 0.5 },
+    defaultViewport: { width: 1280, height: 800 },
   });
 
 /** A page whose errors are collected; the test says at its end that there were none. */

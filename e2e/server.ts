@@ -21,9 +21,6 @@ export interface Running {
   stop(): Promise<void>;
 }
 
-/** The number by which the lock on what is copied is called. */
-const TEMPLATES = 4180;
-
 const run = (command: string, args: readonly string[], env: NodeJS.ProcessEnv) =>
   new Promise<void>((resolve, reject) => {
     const child = spawn(command, args, { env, stdio: 'inherit' });
@@ -61,15 +58,22 @@ async function setUp(admin: pg.Client, base: string, empty: boolean): Promise<st
   return name;
 }
 
+/** A connection that a test has not used for a while is not closed under it. */
+const PATIENT = ['--keepAliveTimeout', '600000'];
+
 /** A server that says that it is ready, on a port that was free; another program may have taken that a moment later, and then another is tried. */
 async function serve(env: NodeJS.ProcessEnv): Promise<{ readonly server: ChildProcess; readonly port: number }> {
   for (let tries = 0; tries < 5; tries++) {
     const port = await freePort();
-    const server = spawn('node', [join(process.cwd(), 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)], {
-      cwd: 'apps/studio',
-      env,
-      stdio: ['ignore', 'pipe', 'ignore'],
-    });
+    const server = spawn(
+      'node',
+      [join(process.cwd(), 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port), ...PATIENT],
+      {
+        cwd: 'apps/studio',
+        env,
+        stdio: ['ignore', 'pipe', 'ignore'],
+      },
+    );
     const isReady = await new Promise<boolean>((resolve) => {
       server.stdout.on('data', (said: Buffer) => said.toString().includes('Ready') && resolve(true));
       server.once('exit', () => resolve(false));
@@ -85,10 +89,7 @@ export async function startApplication({ empty = false, env: more = {} }: StartO
   const name = `e2e_${randomUUID().replace(/-/g, '')}`;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
-  // Files of tests run beside each other: one makes what all copy, and it is copied by one at a time.
-  await admin.query('select pg_advisory_lock($1)', [TEMPLATES]);
   await admin.query(`create database ${name} template ${await setUp(admin, base, empty)}`);
-  await admin.query('select pg_advisory_unlock($1)', [TEMPLATES]);
   const env = { ...environment(base, name), ...more };
   const { server, port } = await serve(env);
   const startWorker = (): ChildProcess => spawn('node', ['dist/worker.mjs'], { cwd: 'apps/studio', env, stdio: 'ignore' });
