@@ -1,6 +1,6 @@
 const shared = {
   transform: {
-    '^.+\\.(tsx?|mjs)$|(meshoptimizer|three/build|p-limit|yocto-queue|react-hotkeys-hook/.+)/.+\\.js$': [
+    '^.+\\.(tsx?|mjs)$|(meshoptimizer|three/build|three/examples|p-limit|yocto-queue|react-hotkeys-hook/.+)/.+\\.js$': [
       '<rootDir>/scripts/jest-transform.js',
       {
         jsc: { parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } }, target: 'es2022' },

@@ -115,13 +115,13 @@ describe('gaps of a curve', () => {
     expect(findGaps(rotations, 4, 12, 300, FPS)).toEqual([]);
     expect(findGaps(rotations, 0, 12, 300, FPS)).toEqual([]);
     const silent = (joint: number, f: number) => joint === 2 && f >= 140 && f < 152;
-    const moments = likeMoments(rotations, 3, 300, 2, { from: 140, to: 152 }, silent, FPS);
+    const moments = likeMoments({ rotations, joints: 3, frames: 300, fps: FPS, silent }, 2, { from: 140, to: 152 });
     expect(moments.map(({ shift }) => shift).sort((a, b) => a - b)).toEqual([-100, -50, 50, 100]);
   });
 
   test('where the body never moves so again there is no such moment', () => {
     const rotations = swinging(60);
-    expect(likeMoments(rotations, 3, 60, 2, { from: 25, to: 37 }, () => false, FPS)).toEqual([]);
+    expect(likeMoments({ rotations, joints: 3, frames: 60, fps: FPS, silent: () => false }, 2, { from: 25, to: 37 })).toEqual([]);
   });
 
   test('rotations become curves and come back to the same rotations, at this moment and at another', () => {

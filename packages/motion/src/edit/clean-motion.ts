@@ -71,6 +71,7 @@ export function cleanMotion(motion: Motion, wish: CleanWish): Motion {
   const count = skeleton.joints.length;
   const stride = count * 4;
   const silent = (joint: number, frame: number) => flaws.joints[joint].gaps.some(({ from, to }) => frame >= from && frame < to);
+  const sensors = { rotations: motion.rotations, joints: count, frames, fps, silent };
   flaws.joints.forEach(({ channels, noise, spikes, gaps }, j) => {
     const wanted = spikes.filter((spike) => wish.spike(j, spike));
     const filled = wish.gaps ? gaps.filter((gap) => isFilled(gap, fps)) : [];
@@ -79,8 +80,8 @@ export function cleanMotion(motion: Motion, wish: CleanWish): Motion {
     const values = channels.values.map((curve) => curve.slice()) as unknown as LogChannels['values'];
     for (const spike of wanted) bridgeSpike(values, spike);
     for (const gap of filled) {
-      const moments = likeMoments(motion.rotations, count, frames, j, gap, silent, fps);
-      const like = moments.length > 0 ? likeCourse(channels, motion.rotations, count, j, gap, moments, silent, fps) : null;
+      const moments = likeMoments(sensors, j, gap);
+      const like = moments.length > 0 ? likeCourse(sensors, channels, j, gap, moments) : null;
       fillGap(values, gap, fps, like);
     }
     const smooth = isSmooth

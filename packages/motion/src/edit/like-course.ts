@@ -1,7 +1,7 @@
 import { log, multiplyInverse } from '../math/quat';
 import { Ridge } from '../math/ridge';
 import type { Gap } from './gaps';
-import { besideGap, type LikeMoment } from './like-moment';
+import { besideGap, isSilentIn, type Heard, type LikeMoment } from './like-moment';
 import { channelsAt, type LogChannels } from './log-channels';
 
 /** How firmly what the other joints tell is held to be little: radians squared, summed over frames and moments. */
@@ -17,25 +17,21 @@ const LAG = 0.067;
  *
  * @param channels of the joint; what is returned is around their means
  * @param moments one or more
- * @param silent for every joint whether it is heard in a frame; joints that are not heard throughout tell nothing
  */
 export function likeCourse(
+  { rotations, joints, frames, fps, silent }: Heard,
   channels: LogChannels,
-  rotations: ArrayLike<number>,
-  joints: number,
   joint: number,
   gap: Gap,
   moments: readonly LikeMoment[],
-  silent: (joint: number, frame: number) => boolean,
-  fps: number,
 ): LogChannels['values'] {
-  const frames = channels.values[0].length;
   const stride = joints * 4;
   const lag = Math.round(LAG * fps);
   const { first, last } = besideGap(gap, frames, fps);
   const isHeard = (j: number) =>
     [0, ...moments.map(({ shift }) => shift)].every((shift) => !isSilentIn(silent, j, first + shift, last + shift));
-  const others = Array.from({ length: joints }, (_, j) => j).filter((j) => j !== joint && isHeard(j));
+  // Where the hips face is another thing at every moment, and tells nothing.
+  const others = Array.from({ length: joints }, (_, j) => j).filter((j) => j > 0 && j !== joint && isHeard(j));
   const curves = moments.map(({ shift }) => channelsAt(channels, rotations, joint * 4, stride, shift));
   const weights = asShares(moments.map(({ apart }) => 1 / (HALF ** 2 + apart ** 2)));
   const regression = new Ridge(others.length * 9, 3, RIDGE);
@@ -69,11 +65,6 @@ function turnsBetween(rotations: ArrayLike<number>, stride: number, joints: read
   return out;
 }
 
-function isSilentIn(silent: (joint: number, frame: number) => boolean, joint: number, from: number, to: number): boolean {
-  for (let f = from; f < to; f++) if (silent(joint, f)) return true;
-  return false;
-}
-
 function asShares(weights: readonly number[]): number[] {
   const total = weights.reduce((sum, w) => sum + w, 0);
   return weights.map((w) => w / total);
@@ -84,4 +75,4 @@ function meanOf(rows: readonly (readonly number[])[], weights: readonly number[]
 }
 
 const minus = (a: readonly number[], b: readonly number[]): number[] => a.map((value, i) => value - b[i]);
-const dot = (a: readonly number[], b: readonly number[]): number => a.reduce((sum, value, i) => sum + value * b[i], 0);
+const dot = (a: Float64Array, b: readonly number[]): number => a.reduce((sum, value, i) => sum + value * b[i], 0);

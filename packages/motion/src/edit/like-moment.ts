@@ -7,6 +7,17 @@ const ALIKE = 0.12;
 /** So many moments tell enough. */
 const MOST = 12;
 
+/** What the sensors of a take say. */
+export interface Heard {
+  /** Quaternions, four numbers a joint, joint by joint and frame by frame. */
+  readonly rotations: ArrayLike<number>;
+  readonly joints: number;
+  readonly frames: number;
+  readonly fps: number;
+  /** Whether a joint is not heard in a frame: what is not is not compared. */
+  readonly silent: (joint: number, frame: number) => boolean;
+}
+
 /** Another moment of a take at which the body moves as it does about a gap of one joint, as far as the others tell. */
 export interface LikeMoment {
   /** So many frames later, or, negative, earlier. */
@@ -21,20 +32,8 @@ export function besideGap({ from, to }: Gap, frames: number, fps: number): { rea
   return { first: Math.max(0, from - margin), last: Math.min(frames, to + margin) };
 }
 
-/**
- * The moments of a take that are most alike a gap of one joint, the likest first, none of them on top of another.
- *
- * @param silent for every joint whether it is heard in a frame; what is not is not compared
- */
-export function likeMoments(
-  rotations: ArrayLike<number>,
-  joints: number,
-  frames: number,
-  joint: number,
-  gap: Gap,
-  silent: (joint: number, frame: number) => boolean,
-  fps: number,
-): LikeMoment[] {
+/** The moments of a take that are most alike a gap of one joint, the likest first, none of them on top of another. */
+export function likeMoments({ rotations, joints, frames, fps, silent }: Heard, joint: number, gap: Gap): LikeMoment[] {
   const { first, last } = besideGap(gap, frames, fps);
   const margin = Math.round(BESIDE * fps);
   const others = Array.from({ length: joints }, (_, j) => j).filter((j) => j > 0 && j !== joint);
@@ -61,7 +60,7 @@ export function likeMoments(
   const near: LikeMoment[] = [];
   for (let shift = -first; shift + last <= frames; shift++) {
     // The joint itself must be heard there.
-    if (Math.abs(shift) < gap.to - gap.from + margin || isSilent(silent, joint, first + shift, last + shift)) continue;
+    if (Math.abs(shift) < gap.to - gap.from + margin || isSilentIn(silent, joint, first + shift, last + shift)) continue;
     const coarse = apart(shift, 4);
     if (coarse < 1.5 * ALIKE) near.push({ shift, apart: coarse });
   }
@@ -76,7 +75,8 @@ export function likeMoments(
   return chosen.sort((a, b) => a.apart - b.apart);
 }
 
-function isSilent(silent: (joint: number, frame: number) => boolean, joint: number, from: number, to: number): boolean {
+/** Whether a joint is not heard in some of the frames, the last excluded. */
+export function isSilentIn(silent: Heard['silent'], joint: number, from: number, to: number): boolean {
   for (let f = from; f < to; f++) if (silent(joint, f)) return true;
   return false;
 }
