@@ -175,10 +175,13 @@ test('a project begins empty and takes its first file; one is duplicated; the de
   await shows(page, /1 take, 6 s/);
   await click(page, 'button', 'Duplicate Ferry landing');
   await shows(page, 'Ferry landing 2');
+  const demos = () => page.$$eval('ul[aria-label=Projects] a', (all) => all.filter((own) => own.textContent === 'Gullmouth').length);
+  const before = await demos();
   await click(page, 'button', 'Bring the demo in');
   await page.waitForSelector('[aria-label="Gullmouth, the demo progress"]');
   await page.waitForFunction(() => !document.querySelector('[aria-label="Gullmouth, the demo progress"]'));
-  await until(() => page.$$eval('ul[aria-label=Projects] a', (all) => all.some((own) => own.textContent === 'Gullmouth')), 'the demo');
+  // The list stands still again when the new one is in it.
+  await until(async () => (await demos()) === before + 1, 'the demo');
   await page.locator('li[aria-label="Ferry landing 2"] a').click();
   await shows(page, 'tallow-walk');
   expect(errors).toEqual([]);
