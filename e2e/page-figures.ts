@@ -44,9 +44,10 @@ export async function firstVisit(browser: Browser, url: string): Promise<PageFig
   };
 }
 
-/** The text of every script that a page names, as the server gives it. */
+/** The text of every script that a page names, as the server gives it; those for browsers that know no modules are not read by others. */
 export async function scriptsNamed(url: string): Promise<string[]> {
   const html = await (await fetch(url)).text();
-  const names = new Set([...html.matchAll(/(?:src|href)="([^"]+\.js)[^"]*"/g)].map(([, name]) => name));
+  const tags = (html.match(/<(?:script|link)\b[^>]*>/gi) ?? []).filter((tag) => !/\bnomodule\b/i.test(tag));
+  const names = new Set(tags.flatMap((tag) => /(?:src|href)="([^"]+\.js)[^"]*"/.exec(tag)?.[1] ?? []));
   return Promise.all([...names].map(async (name) => (await fetch(new URL(name, url))).text()));
 }
