@@ -195,6 +195,8 @@ test.each(['light', 'dark'])('names, roles and contrast are in order in the %s c
       place,
     );
     await standsStill(page, 'header');
+    // Colours on their way from one to another are neither.
+    await page.waitForFunction(() => !document.getAnimations().some((own) => own instanceof CSSTransition));
     await page.evaluate(readFileSync('node_modules/axe-core/axe.min.js', 'utf8'));
     const problems = await page.evaluate(async () => {
       const { axe } = window as unknown as {
