@@ -28,9 +28,9 @@ const schema = stepObject('clean', {
   gaps: z.boolean().default(true),
   /** How much noise is believed in, as a factor of what was found in the stillest moments; 0 leaves it. */
   jitter: z.number().min(0).max(3).default(1),
-  /** Frames of the clip in which the performer faced the same way, or stood on the same mark: the suit's north is turned back between them. */
   /** A floor that rises or sinks slowly and steadily under the performer is made level; steps and stairs are left. */
   floor: z.boolean().default(false),
+  /** Frames of the clip in which the performer faced the same way, or stood on the same mark: the suit's north is turned back between them. */
   drift: z.object({ by: z.enum(['facing', 'mark']).default('facing'), frames: z.array(frame).max(200).default([]) }).prefault({}),
 });
 export type CleanParams = z.infer<typeof schema>;

@@ -81,8 +81,8 @@ export function ReadyHead({ clips, open, fps, filter, onFilter }: Props) {
         </Box>
       </Box>
       <Typography variant="body2" color="text.secondary">
-        Every clip as it would leave at {fps} frames a second, the worst first.
-        {open > 0 && ` ${open} still being measured.`}
+        Every clip as it would leave at {fps} frames a second
+        {open > 0 ? `. ${open} still being measured; then the worst come first.` : ', the worst first.'}
       </Typography>
     </Box>
   );
