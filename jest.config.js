@@ -42,6 +42,6 @@ export default {
     // Long runs over many seeds, and the command line as a process, after the unit tests.
     { ...shared, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts', '<rootDir>/apps/cli/slow/**/*.test.ts'] },
     { ...shared, displayName: 'database', testMatch: ['<rootDir>/apps/studio/tests/*.test.ts'] },
-    { ...shared, displayName: 'interface', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
+    { ...shared, displayName: 'interface', testEnvironment: '<rootDir>/e2e/environment.ts', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],
 };

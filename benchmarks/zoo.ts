@@ -91,17 +91,22 @@ const step = (input: RecipeStepInput) => stepSchema.parse(input);
 const settings = fitSettingsSchema.parse({});
 const LOCK = step({ kind: 'foot-lock' });
 
-/** Every member of the zoo, measured. @param only names to measure, else all */
-export async function zooTable(only?: (member: ZooMember) => boolean): Promise<ZooFigures[]> {
+/**
+ * Every member of the zoo, measured.
+ *
+ * @param only names to measure, else all
+ * @param seed of the walk, and so of who walks
+ */
+export async function zooTable(only?: (member: ZooMember) => boolean, seed = SEED): Promise<ZooFigures[]> {
   const tallow = readCharacter(await castGlb('tallow'), 'tallow');
   const out: ZooFigures[] = [];
-  for (const member of zoo().filter(only ?? (() => true))) out.push(await zooFigures(member, tallow));
+  for (const member of zoo().filter(only ?? (() => true))) out.push(await zooFigures(member, tallow, seed));
   return out;
 }
 
-async function zooFigures(member: ZooMember, tallow: Character): Promise<ZooFigures> {
+async function zooFigures(member: ZooMember, tallow: Character, seed: number): Promise<ZooFigures> {
   const { rig, fps, unitsPerMetre, up } = member;
-  const made = capture('walk', { seconds: SECONDS, seed: SEED, stature: rig.stature, fps });
+  const made = capture('walk', { seconds: SECONDS, seed, stature: rig.stature, fps });
   const suit = describe(made.motion);
   const { motion: whole, body } = expressOn(rig, made.motion);
   const lying = up === 'z' ? toMetres(whole, { metresPerUnit: 1, up: '-z' }) : whole;

@@ -1,5 +1,5 @@
 import puppeteer, { type Browser, type KeyInput, type Page } from 'puppeteer-core';
-import { PATIENCE } from './waits';
+import { PATIENCE, until } from './waits';
 
 export const launch = (): Promise<Browser> =>
   puppeteer.launch({
@@ -20,6 +20,10 @@ export const launch = (): Promise<Browser> =>
     defaultViewport: { width: 1280, height: 800 },
   });
 
+/** The pages that a test has open. When it fails, what they show is told beside the failure: see environment.ts. */
+const opened = new Set<Page>();
+Object.assign(globalThis, { openedPages: opened });
+
 /** A page whose errors are collected; the test says at its end that there were none. */
 export async function openPage(browser: Browser): Promise<{ page: Page; errors: string[] }> {
   const page = await browser.newPage();
@@ -29,16 +33,33 @@ export async function openPage(browser: Browser): Promise<{ page: Page; errors: 
     if (message.type() === 'error' && !/status of 4(22|09)/.test(message.text())) errors.push(message.text());
   });
   page.setDefaultTimeout(PATIENCE);
+  opened.add(page);
+  page.once('close', () => opened.delete(page));
   return { page, errors };
 }
 
-/** Waits until the page shows some text. */
-export const shows = (page: Page, text: string | RegExp) =>
-  page.waitForFunction(
-    (pattern: string) => new RegExp(pattern).test(document.body.innerText),
-    {},
-    typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source,
+/** What is said of a question to a page that went to another before it answered. */
+const WENT_ON = /Execution context was destroyed|Cannot find context|context with specified id|Inspected target navigated/;
+
+/** Waits until the page shows some text, whichever pages it goes through on the way. */
+export async function shows(page: Page, text: string | RegExp): Promise<void> {
+  const pattern = typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source;
+  // Looked for within the page, so that what is shown for a moment only is seen too.
+  const looksForASecond = async (own: string) => {
+    for (const end = performance.now() + 1000; performance.now() < end; await new Promise((resolve) => setTimeout(resolve, 30))) {
+      if (new RegExp(own).test(document.body?.innerText ?? '')) return true;
+    }
+    return false;
+  };
+  await until(
+    () =>
+      page.evaluate(looksForASecond, pattern).catch((error: unknown) => {
+        if (error instanceof Error && WENT_ON.test(error.message)) return false;
+        throw error;
+      }),
+    `the text ${text}`,
   );
+}
 
 /** Clicks what has a role and name. */
 export const click = (page: Page, role: string, name: string) => page.locator(`::-p-aria([role="${role}"][name="${name}"])`).click();

@@ -1,4 +1,5 @@
 import {
+  againstSource,
   closings,
   findLoops,
   recipeRunner,
@@ -35,6 +36,22 @@ test.each(['walk', 'jog', 'hush'] as const)(
     expect(closings(run, { from: best.from, to: best.to, steps: [] })).toEqual([]);
   },
 );
+
+test.each([
+  ['walk', 3],
+  ['jog', 10],
+  ['walk', 16],
+  ['walk', 23],
+] as const)('strides that differ as those of people do: closing a %s of seed %d kinks no knee or elbow', (script, seed) => {
+  const { motion, gait: found } = suit(script, { seed, seconds: 5, uneven: 1 });
+  const [best] = findLoops(found).candidates;
+  const steps = [step({ kind: 'loop' }), step({ kind: 'foot-lock' }), step({ kind: 'travel' })];
+  const run = recipeRunner(motion);
+  const against = againstSource(run, { from: best.from, to: best.to, steps });
+  expect(against?.kink?.ratio).toBeLessThan(1.2);
+  expect(against?.likeness?.worstCm).toBeLessThan(6);
+  expect(clipFigures(run({ from: best.from, to: best.to, steps }))?.tick).toBeLessThan(1.2);
+});
 
 test('a cycle begins where it is told: with a landing, in the middle of a stance, so many frames on', () => {
   const { motion, gait: found } = suit('walk', { seed: 5 });

@@ -176,7 +176,8 @@ describe('a piece at another rate', () => {
         const [from, to] = [next.from ?? 0, next.to ?? 0];
         expect(to).toBeGreaterThan(from);
         expect(Math.abs(from - own.from * factor)).toBeLessThanOrEqual(0.5);
-        expect(Math.abs(to - (own.from + own.length) * factor)).toBeLessThanOrEqual(1);
+        // A piece that would lie between two frames keeps one, though its end is then later than it was.
+        expect(Math.abs(to - (own.from + own.length) * factor)).toBeLessThanOrEqual(to - from > 1 ? 0.5 : 1.5);
         expect(Math.abs(next.into.frames - own.overlap * factor)).toBeLessThanOrEqual(0.5);
         expect(Math.abs(next.marks[0].at - own.at * factor)).toBeLessThanOrEqual(0.5);
         expect(next.shifts[0]).toMatchObject({ raise: 0.2, at: next.marks[0].at });

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   angleBetween,
   copyMotion,
+  cutClip,
   createMotion,
   cutMotion,
   floorCurve,
@@ -29,6 +30,7 @@ import {
   type Motion,
   type TimePin,
 } from '../src';
+import { retimed } from '../src/edit/retimed';
 import { anglesOf } from '../src/fit/reference';
 import { lowPass, movingAverage } from '../src/math/filter';
 import { smoothStep5 } from '../src/math/smooth';
@@ -214,6 +216,31 @@ describe('time', () => {
         // The first that has reached it.
         expect(map[at]).toBeGreaterThanOrEqual(source - 1e-8);
         if (at > 0) expect(map[at - 1]).toBeLessThan(source + 1e-8);
+      }),
+    );
+  });
+
+  test('a foot bears on another course of time in the frames that lie between two in which it bore, and in no others', () => {
+    const last = motion.frames - 1;
+    const interval = fc.tuple(fc.integer({ min: 0, max: last }), fc.integer({ min: 1, max: 40 }));
+    fc.assert(
+      fc.property(interval, real(0.3, 3), ([from, length], factor) => {
+        const to = Math.min(last + 1, from + length);
+        const frames = Math.max(1, Math.round(last / factor));
+        const map = timeMap(
+          [
+            { from: 0, to: 0 },
+            { from: last, to: frames },
+          ],
+          false,
+        );
+        const contacts = { fps: motion.fps, floorM: 0, left: [{ from, to }], right: [] };
+        const bears = retimed({ ...cutClip(motion, 0, last), contacts }, map).contacts?.left ?? [];
+        const isIn = (f: number) => bears.some((own) => f >= own.from && f < own.to);
+        map.forEach((source, f) => {
+          if (source > from + 1e-5 && source < to - 1 - 1e-5) expect([f, isIn(f)]).toEqual([f, true]);
+          if (source < from - 1e-5 || source > to - 1 + 1e-5) expect([f, isIn(f)]).toEqual([f, false]);
+        });
       }),
     );
   });

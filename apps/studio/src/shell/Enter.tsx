@@ -25,7 +25,7 @@ export function Enter() {
   const problem = formState.errors.passphrase?.message ?? refusal;
   return (
     <Box sx={{ height: '100dvh', display: 'grid', placeItems: 'center', bgcolor: 'background.default' }}>
-      <Box component="form" onSubmit={(event) => void enter(event)} noValidate sx={{ width: 320, display: 'grid', gap: 1.5 }}>
+      <Box component="form" method="post" onSubmit={(event) => void enter(event)} noValidate sx={{ width: 320, display: 'grid', gap: 1.5 }}>
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
           <LanternMark />
           <Typography variant="h1">Old Lantern</Typography>

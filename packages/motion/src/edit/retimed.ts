@@ -4,6 +4,9 @@ import type { Travel } from '../model/travel';
 import { resampleAt } from '../model/resample';
 import { resultFrame } from '../math/time-map';
 
+/** What is later than a frame, as far as rounding goes. */
+const NEXT = 1e-6;
+
 /**
  * A clip on another course of time: the whole body at once, its travel and its contacts with it, so that what was planted stays planted.
  *
@@ -40,9 +43,12 @@ function channelAt(values: Float64Array, map: Float64Array): Float64Array {
   });
 }
 
+/** A foot bears in the frames that lie between two in which it bore: one that lies between its last and the next shows it leaving already. */
 function contactsAt({ left, right, leftHand, rightHand, ...rest }: Contacts, map: Float64Array, loop: boolean): Contacts {
+  const last = map[map.length - 1];
+  const end = (to: number) => (!loop && to > last ? map.length : resultFrame(map, to - 1 + NEXT, loop));
   const moved = (all: readonly Interval[]) =>
-    all.map(({ from, to }) => ({ from: resultFrame(map, from, loop), to: resultFrame(map, to, loop) })).filter(({ from, to }) => to > from);
+    all.map(({ from, to }) => ({ from: resultFrame(map, from, loop), to: end(to) })).filter(({ from, to }) => to > from);
   return {
     ...rest,
     left: moved(left),

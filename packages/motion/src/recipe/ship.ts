@@ -31,10 +31,14 @@ export function shipClip(clip: Clip, fps: number): Shipped {
   return { clip: { ...clip, contacts, motion, travel: clip.travel && resampleTravel(clip.travel, cycle + 1), way: undefined }, rateChange };
 }
 
-/** Contacts at another rate. */
+const ROUNDING = 1e-6;
+
+/** Contacts at another rate: the frames that lie between two in which a foot bore. */
 function atRate({ floorM, left, right }: Contacts, factor: number, fps: number): Contacts {
   const scaled = (intervals: readonly Interval[]) =>
-    intervals.map(({ from, to }) => ({ from: Math.round(from * factor), to: Math.round(to * factor) })).filter(({ from, to }) => to > from);
+    intervals
+      .map(({ from, to }) => ({ from: Math.ceil(from * factor - ROUNDING), to: Math.floor((to - 1) * factor + ROUNDING) + 1 }))
+      .filter(({ from, to }) => to > from);
   return { fps, floorM, left: scaled(left), right: scaled(right) };
 }
 

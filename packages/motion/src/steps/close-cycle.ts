@@ -1,6 +1,6 @@
 import { angleBetween } from '../math/quat';
 import { farthest, farthestPlace } from '../measure/farthest';
-import { hingeKinks } from '../measure/kink';
+import { hingeKinks, worstKink } from '../measure/kink';
 import { bodyOf } from '../anatomy/body-of';
 import type { Clip } from '../model/clip';
 import { moveFrames, type FloorTransform } from '../model/floor-transform';
@@ -28,10 +28,13 @@ export interface ClosedCycle {
 const CLOSED = 1e-4;
 /** How far off a joint a point is held, metres. */
 const OFF = 0.1;
-/** A blend may move a joint so many times the gap, and so far on top of that, metres, and kink a hinge so many times what the cut does. */
+/** A blend may move a joint so many times the gap, and so far on top of that, metres. */
 const MOST_BLEND = 1.6;
 const SLACK = 0.004;
-const MOST_KINK = 1.25;
+/** It may kink a knee or an elbow so many times what the cut does, where any way kinks it less: the settled seam and held feet kink it a little more. */
+const MOST_KINK = 1.1;
+/** Where a blend of the asked length kinks more, one of this share of it is tried. */
+const SHORTER = 0.6;
 
 /**
  * Brings a cut round to its beginning. Nothing is moved by more than the gap between its ends asks for: a cut that is closed already stays as it is,
@@ -57,15 +60,21 @@ export function closeCycle(clip: Clip, cycle: FloorTransform, close: Close, seco
   };
   if (close !== 'blend') return spread(close);
   const body = bodyOf(motion);
-  const kinkOf = (globals: Globals) => (body ? Math.max(0, ...hingeKinks(globals, body, motion.fps).map(({ degS }) => degS)) : 0);
-  const usual = kinkOf(cut);
-  const options = blendBeyond(clip, cycle, seconds).map((option) => {
-    const globals = forwardKinematics(option);
-    return { option, moved: farthest(globals, cut), change: changeOf(globals, cut), kink: kinkOf(globals) };
-  });
-  const good = options.filter(({ moved, kink }) => moved <= MOST_BLEND * gapM + SLACK && kink <= MOST_KINK * usual);
-  if (good.length === 0) return spread('around');
-  return { motion: good.reduce((a, b) => (b.change < a.change ? b : a)).option, way: 'blend', gapM };
+  const usual = body && hingeKinks(cut, body, motion.fps);
+  const kinkOf = (globals: Globals) => (body && usual && worstKink(hingeKinks(globals, body, motion.fps), usual)?.ratio) ?? 0;
+  const ways: { readonly closed: ClosedCycle; readonly change: number; readonly kink: number }[] = [];
+  const note = (closed: ClosedCycle, globals: Globals) => ways.push({ closed, change: changeOf(globals, cut), kink: kinkOf(globals) });
+  for (const share of [1, SHORTER]) {
+    for (const blended of blendBeyond(clip, cycle, share * seconds)) {
+      const globals = forwardKinematics(blended);
+      if (farthest(globals, cut) <= MOST_BLEND * gapM + SLACK) note({ motion: blended, way: 'blend', gapM }, globals);
+    }
+    const calm = ways.filter(({ kink }) => kink <= MOST_KINK);
+    if (calm.length > 0) return calm.reduce((a, b) => (b.change < a.change ? b : a)).closed;
+  }
+  const around = spread('around');
+  note(around, forwardKinematics(around.motion));
+  return ways.reduce((a, b) => (b.kink < a.kink ? b : a)).closed;
 }
 
 /** How much a motion is changed, all joints and frames together. */

@@ -100,7 +100,7 @@ function Open({ doc, docs, page, open, takes, characters }: OpenProps) {
                 <span>
                   {own[0].toUpperCase() + own.slice(1)}
                   {counts[own] !== null && (
-                    <Typography component="span" variant="caption" color="text.secondary" sx={{ ml: 0.7 }}>
+                    <Typography component="span" variant="caption" color="text.secondary" sx={{ ml: 0.7, lineHeight: 1 }}>
                       {counts[own]}
                     </Typography>
                   )}
