@@ -46,7 +46,7 @@ const rows: Row[] = [];
 
 {
   // Both results are in memory as rotations and positions over time; ours as quaternions, the library's as tracks.
-  const [ours, theirs] = race(
+  const [ours, theirs] = await race(
     () => readBvh(bytes, 'walk'),
     () => new BVHLoader().parse(text),
   );
@@ -61,18 +61,18 @@ const rows: Row[] = [];
 
 {
   const globals = forwardKinematics(minute);
-  const ours = time(() => forwardKinematics(minute, globals));
   // The library's way: a hierarchy of objects, its matrices updated frame by frame.
   const bones = minute.skeleton.joints.map(() => new THREE.Bone());
   minute.skeleton.joints.forEach((joint, j) => bones[j].position.set(...joint.offset));
   minute.skeleton.joints.forEach((joint, j) => joint.parent >= 0 && bones[joint.parent].add(bones[j]));
-  const theirs = time(() => {
+  const hierarchy = () => {
     for (let f = 0; f < minute.frames; f++) {
       bones[0].position.fromArray(minute.rootPositions, f * 3);
       bones.forEach((bone, j) => bone.quaternion.fromArray(minute.rotations, (f * bones.length + j) * 4));
       bones[0].updateMatrixWorld(true);
     }
-  }, 3);
+  };
+  const [ours, theirs] = await race(() => forwardKinematics(minute, globals), hierarchy);
   rows.push({
     name: 'forward kinematics, a minute at 60',
     ours: ms(ours),
@@ -127,17 +127,7 @@ const rows: Row[] = [];
 }
 
 for (const { name, megabytes, ours, theirs, beside } of await formatRaces()) {
-  const medianOf = async (run: () => unknown) => {
-    await run();
-    const times: number[] = [];
-    for (let i = 0; i < 7; i++) {
-      const start = performance.now();
-      await run();
-      times.push(performance.now() - start);
-    }
-    return times.sort((a, b) => a - b)[3];
-  };
-  const [mine, other] = [await medianOf(ours), await medianOf(theirs)];
+  const [mine, other] = await race(ours, theirs);
   rows.push({
     name: `${name}, ${megabytes.toFixed(1)} MB`,
     ours: ms(mine),
@@ -293,7 +283,7 @@ const worst = ZOO_BOUNDS.map(({ figure, limit }) => {
     }
     throw new Error('it was read');
   };
-  const [ours, theirs] = race(refuse, () => readBvh(bytes, 'walk'));
+  const [ours, theirs] = await race(refuse, () => readBvh(bytes, 'walk'));
   rows.push({
     name: `refuse joints nested 100 000 deep, ${(deep.length / 1e6).toFixed(1)} MB`,
     ours: ms(ours),

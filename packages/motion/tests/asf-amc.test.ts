@@ -37,6 +37,39 @@ test('a motion finds the skeleton that it fits, whatever they are called; withou
   expect(() => readTakes(bytesOf(files.asf), 'a.asf')).toThrow(/AMC files too/);
 });
 
+/** The lines of a file, each put otherwise by a question of which it is. */
+const byLine = (put: (line: string, at: number) => string) => files.amc.split('\n').map(put).join('\n');
+
+test.each([
+  ['ends in CR LF', files.amc.replaceAll('\n', '\r\n')],
+  ['ends in a lone CR', files.amc.replaceAll('\n', '\r')],
+  [
+    'is spaced here and there by tabs, two blanks, and blanks before and behind',
+    byLine((line, at) => [line, line.replaceAll(' ', '\t'), line.replaceAll(' ', '  '), ` ${line} `][at % 4]),
+  ],
+  ['has a remark between its bones', byLine((line, at) => (at % 7 === 5 ? `${line}\n# a gull` : line))],
+  [
+    'has its last two bones the other way round in every second frame',
+    files.amc.replace(/(\n\d*[13579]\n(?:\D.*\n)*?)(.*\n)(.*\n)(?=\d|$)/g, '$1$3$2'),
+  ],
+])('a file that %s is the same motion', (_, text) => {
+  expect(text).not.toBe(files.amc);
+  const [own, other] = [files.amc, text].map((all) => readTake(bytesOf(all), 'wick_01.amc', { skeletons: [asf] }).motion);
+  expect(other.rotations).toEqual(own.rotations);
+  expect(other.rootPositions).toEqual(own.rootPositions);
+});
+
+test('a fault is named by its line, however many good ones stand before it', () => {
+  const lines = files.amc.split('\n');
+  for (const at of [40, lines.length - 4]) {
+    if (!/^[A-Z]\w+ /.test(lines[at])) throw new Error(`no bone on line ${at + 1}`);
+    const text = lines.map((line, i) => (i === at ? `${line} 1` : line)).join('\n');
+    expect(() => readTakes(bytesOf(text), 'a.amc', { skeletons: [asf] })).toThrow(
+      expect.objectContaining({ place: expect.objectContaining({ line: at + 1 }) }),
+    );
+  }
+});
+
 test.each([
   ['a word for a number', 'amc', files.amc.replace(/(Head [^ ]+) [^ ]+/, '$1 abc'), 'abc'],
   ['a number too few', 'amc', files.amc.replace(/Head ([^ ]+) [^ \n]+/, 'Head $1'), '3 degrees of freedom'],

@@ -76,8 +76,9 @@ export function cleanMotion(motion: Motion, wish: CleanWish): Motion {
     const wanted = spikes.filter((spike) => wish.spike(j, spike));
     const filled = wish.gaps ? gaps.filter((gap) => isFilled(gap, fps)) : [];
     const isSmooth = wish.jitter > 0 && noise > 0;
-    if (wanted.length === 0 && filled.length === 0 && !isSmooth) return;
-    const values = channels.values.map((curve) => curve.slice()) as unknown as LogChannels['values'];
+    const isMended = wanted.length > 0 || filled.length > 0;
+    if (!isMended && !isSmooth) return;
+    const values = isMended ? (channels.values.map((curve) => curve.slice()) as unknown as LogChannels['values']) : channels.values;
     for (const spike of wanted) bridgeSpike(values, spike);
     for (const gap of filled) {
       const moments = likeMoments(sensors, j, gap);
@@ -93,7 +94,7 @@ export function cleanMotion(motion: Motion, wish: CleanWish): Motion {
   });
   const { values, noise, spikes } = flaws.root;
   const wanted = spikes.filter((spike) => wish.spike(-1, spike));
-  const curves = values.map((curve) => curve.slice());
+  const curves = wanted.length > 0 ? values.map((curve) => curve.slice()) : values;
   for (const spike of wanted) bridgeSpike(curves, spike);
   curves.forEach((curve, k) => {
     const smooth = wish.jitter > 0 ? denoise(curve, wish.jitter * noise[k], fps) : curve;

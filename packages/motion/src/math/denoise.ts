@@ -1,4 +1,4 @@
-import { lowPass, movingAverage } from './filter';
+import { lowPass } from './filter';
 
 /** Edges of the bands that a curve is taken apart into, hertz; what is below the last is never touched. */
 const EDGES = [24, 17, 12, 8.5, 6, 4.2, 3] as const;
@@ -14,56 +14,80 @@ const DOUBT = 1.3;
  * The rule is Wiener's, local in time and band (Lee, *Digital Image Enhancement and Noise Filtering by Use of Local Statistics*, 1980), and made
  * twice: the first result says more exactly than the noisy curve how much movement there is (Ghael, Sayeed, Baraniuk, 1997).
  *
- * @param values one curve, one number a frame; not changed
+ * @param values one curve, one number a frame; not changed, now or later
  * @param noise its noise's standard deviation
  * @returns the same curve when there is no noise
  */
 export function denoise(values: Float64Array, noise: number, fps: number): Float64Array {
   const edges = EDGES.filter((hertz) => hertz < 0.42 * fps);
   if (noise <= 0 || values.length < 8 || edges.length === 0) return values;
-  const bands = bandsOf(values, edges, fps);
   const noises = edges.map((edge, i) => noise ** 2 * Math.max(0, (i === 0 ? 1 : gainOf(edges[i - 1], fps) ** 2) - gainOf(edge, fps) ** 2));
-  const first = joined(
-    bands,
-    (band, i, f) => {
-      const least = DOUBT * noises[i];
-      return band[f] > least ? 1 - least / band[f] : 0;
-    },
-    bands,
-    edges,
-    fps,
-  );
-  return joined(bands, (band, i, f) => band[f] / (band[f] + noises[i]), bandsOf(first, edges, fps), edges, fps);
+  const { rest, bands, energies } = keptApart(values, edges, fps);
+  const first = rest.slice();
+  bands.forEach((band, i) => addDoubted(first, band, energies[i], DOUBT * noises[i]));
+  const seen = takenApart(first, edges, fps).energies;
+  const out = rest.slice();
+  bands.forEach((band, i) => addShare(out, band, seen[i], noises[i]));
+  return out;
 }
 
-/** What lies between the edges, one band each, and what is below all of them. */
-function bandsOf(values: Float64Array, edges: readonly number[], fps: number): Float64Array[] {
+/** In place: what of a band is stronger than noise may be. */
+function addDoubted(out: Float64Array, band: Float64Array, energy: Float64Array, least: number): void {
+  for (let f = 0; f < out.length; f++) if (energy[f] > least) out[f] += (1 - least / energy[f]) * band[f];
+}
+
+/** In place: of a band the share that is movement, by how strong movement is known to be there. */
+function addShare(out: Float64Array, band: Float64Array, movement: Float64Array, noise: number): void {
+  for (let f = 0; f < out.length; f++) out[f] += (movement[f] / (movement[f] + noise)) * band[f];
+}
+
+interface TakenApart {
+  /** What lies between the edges, from the highest to the lowest. */
+  readonly bands: readonly Float64Array[];
+  /** How strong each of them is about every instant: the mean of its squares. */
+  readonly energies: readonly Float64Array[];
+  /** What is below all edges. */
+  readonly rest: Float64Array;
+}
+
+const kept = new WeakMap<Float64Array, { readonly fps: number; readonly apart: TakenApart }>();
+/** A longer curve is taken apart anew every time: eight curves of its length are too much to keep. */
+const LONGEST_KEPT = 4000;
+
+/** As it was taken apart before: while somebody tries how much noise to believe in, the curve stays the same. */
+function keptApart(values: Float64Array, edges: readonly number[], fps: number): TakenApart {
+  const known = kept.get(values);
+  if (known?.fps === fps) return known.apart;
+  const apart = takenApart(values, edges, fps);
+  if (values.length <= LONGEST_KEPT) kept.set(values, { fps, apart });
+  return apart;
+}
+
+function takenApart(values: Float64Array, edges: readonly number[], fps: number): TakenApart {
+  const bands: Float64Array[] = [];
+  const energies: Float64Array[] = [];
   let above = values;
-  const bands = edges.map((edge) => {
+  for (const edge of edges) {
     const below = lowPass(values, edge, fps);
-    const band = above.map((v, f) => v - below[f]);
+    const band = new Float64Array(values.length);
+    for (let f = 0; f < band.length; f++) band[f] = above[f] - below[f];
+    bands.push(band);
+    energies.push(meanSquares(band, Math.round((PERIODS * fps) / edge)));
     above = below;
-    return band;
-  });
-  return [...bands, above];
+  }
+  return { bands, energies, rest: above };
 }
 
-/** The bands together again, each with a share that goes by how strong another curve's band is about there. */
-function joined(
-  bands: readonly Float64Array[],
-  shareOf: (energy: Float64Array, band: number, frame: number) => number,
-  seen: readonly Float64Array[],
-  edges: readonly number[],
-  fps: number,
-): Float64Array {
-  const out = bands[edges.length].slice();
-  edges.forEach((edge, i) => {
-    const energy = movingAverage(
-      seen[i].map((v) => v * v),
-      1 + 2 * Math.round((PERIODS * fps) / edge),
-    );
-    for (let f = 0; f < out.length; f++) out[f] += shareOf(energy, i, f) * bands[i][f];
-  });
+/** The mean of the squares over so many values to both sides of each, fewer at the ends. */
+function meanSquares(values: Float64Array, reach: number): Float64Array {
+  const n = values.length;
+  const sums = new Float64Array(n + 1);
+  for (let i = 0; i < n; i++) sums[i + 1] = sums[i] + values[i] * values[i];
+  const out = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    const h = Math.min(reach, i, n - 1 - i);
+    out[i] = (sums[i + h + 1] - sums[i - h]) / (2 * h + 1);
+  }
   return out;
 }
 

@@ -24,24 +24,27 @@ export function lowPass(values: ArrayLike<number>, hertz: number, fps: number): 
     out[n + pad + i] = 2 * values[n - 1] - values[n - 2 - i];
   }
   for (let i = 0; i < n; i++) out[pad + i] = values[i];
-  const pass = (from: number, to: number, step: number) => {
-    let x1 = out[from],
-      x2 = x1,
-      y1 = x1,
-      y2 = x1;
-    for (let i = from; i !== to; i += step) {
-      const x = out[i];
-      const y = b0 * (x + 2 * x1 + x2) - a1 * y1 - a2 * y2;
-      x2 = x1;
-      x1 = x;
-      y2 = y1;
-      y1 = y;
-      out[i] = y;
-    }
-  };
-  pass(0, out.length, 1);
-  pass(out.length - 1, -1, -1);
+  const end = out.length;
+  pass(out, 0, end, 1, b0, a1, a2);
+  pass(out, end - 1, -1, -1, b0, a1, a2);
   return out.slice(pad, pad + n);
+}
+
+/** In place, from one place to before another: the filter in one direction, as if its first value had been there for ever. */
+function pass(out: Float64Array, from: number, to: number, step: number, b0: number, a1: number, a2: number): void {
+  let x1 = out[from];
+  let x2 = x1;
+  let y1 = x1;
+  let y2 = x1;
+  for (let i = from; i !== to; i += step) {
+    const x = out[i];
+    const y = b0 * (x + 2 * x1 + x2) - a1 * y1 - a2 * y2;
+    x2 = x1;
+    x1 = x;
+    y2 = y1;
+    y1 = y;
+    out[i] = y;
+  }
 }
 
 /** Centred moving average over `width` frames (any real number ≥ 1), windows shortened symmetrically at the ends. */
