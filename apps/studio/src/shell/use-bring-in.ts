@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import pLimit from 'p-limit';
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { RequestError } from '@/data/fetch-json';
+import { gathering } from '@/data/gathering';
 import { packGltf } from '@/data/pack-gltf';
 import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from '@/data/project';
 import { uploadArchive, uploadFile, type Arrived } from '@/data/upload';
@@ -20,6 +21,9 @@ export interface Arrival {
 
 /** Files sent at a time: one is on its way while one is read. */
 const AT_ONCE = 2;
+/** So often at most the list of takes grows, and the progress is drawn anew, ms: a hundred files that come at once leave the page to the hand. */
+const TAKES_MS = 700;
+const PROGRESS_MS = 150;
 
 let nextId = 1;
 
@@ -28,15 +32,40 @@ export function useBringIn() {
   const project = useProjectInfo();
   const client = useQueryClient();
   const [arrivals, setArrivals] = useState<readonly Arrival[]>([]);
-  const change = useCallback((id: number, patch: Partial<Arrival>) => {
-    setArrivals((list) => list.map((arrival) => (arrival.id === id ? { ...arrival, ...patch } : arrival)));
-  }, []);
+  const changes = useMemo(
+    () =>
+      gathering<{ readonly id: number; readonly patch: Partial<Arrival> }>((all) => {
+        const patches = new Map<number, Partial<Arrival>>();
+        for (const { id, patch } of all) patches.set(id, { ...patches.get(id), ...patch });
+        setArrivals((list) => list.map((arrival) => ({ ...arrival, ...patches.get(arrival.id) })));
+      }, PROGRESS_MS),
+    [],
+  );
+  const change = useCallback(
+    (id: number, patch: Partial<Arrival>) => {
+      changes.add({ id, patch });
+      // How far it is may wait; what became of it may not.
+      if (patch.state) changes.flush();
+    },
+    [changes],
+  );
+  const inProject = useMemo(
+    () =>
+      gathering<readonly TakeInfo[]>((all) => {
+        client.setQueryData<ProjectData>(projectKey(project.id), (data) => data && { ...data, takes: [...data.takes, ...all.flat()] });
+      }, TAKES_MS),
+    [client, project.id],
+  );
   const send = useCallback(
     async (file: File, { id, stop }: Arrival, besides: ReadonlyMap<string, File>): Promise<readonly TakeInfo[]> => {
       if (stop.signal.aborted) return [];
       change(id, { state: 'sending' });
       try {
-        const told = (share: number, isRead: boolean) => change(id, { share, state: isRead ? 'reading' : 'sending' });
+        let wasRead = false;
+        const told = (share: number, isRead: boolean) => {
+          change(id, isRead === wasRead ? { share } : { share, state: isRead ? 'reading' : 'sending' });
+          wasRead = isRead;
+        };
         if (/\.zip$/i.test(file.name)) {
           await uploadArchive(file, told, stop.signal);
           change(id, { state: 'done', share: 1, said: 'a project of its own: open it from all projects' });
@@ -44,7 +73,7 @@ export function useBringIn() {
         }
         const arrived = await uploadFile(project.id, await packGltf(file, besides), told, stop.signal);
         change(id, { state: 'done', share: 1, said: saidOf(arrived) });
-        client.setQueryData<ProjectData>(projectKey(project.id), (data) => data && { ...data, takes: [...data.takes, ...arrived.takes] });
+        inProject.add(arrived.takes);
         return arrived.takes;
       } catch (error) {
         const problem = error instanceof RequestError ? error.message : 'The file could not be read.';
@@ -52,7 +81,7 @@ export function useBringIn() {
         return [];
       }
     },
-    [change, client, project.id],
+    [change, inProject, project.id],
   );
   const bringIn = useCallback(
     async (dropped: readonly File[]): Promise<readonly TakeInfo[]> => {
@@ -69,9 +98,10 @@ export function useBringIn() {
       // Skeletons first, wherever they are in the pile: one that is still on its way would be missed by its motions.
       const skeletons = await sendAll(fresh.filter(([file]) => isSkeleton(file)));
       const others = await sendAll(fresh.filter(([file]) => !isSkeleton(file)));
+      inProject.flush();
       return [...skeletons, ...others].flat();
     },
-    [send],
+    [inProject, send],
   );
   return { arrivals, bringIn, clear: useCallback(() => setArrivals([]), []) };
 }

@@ -90,7 +90,7 @@ test('a file that is dropped is sent, is in the project when it has been read, a
   const request = await sent('stroll.bvh');
   expect(screen.getByRole('status').textContent).toBe('Bringing takes in: 0 of 1');
   act(() => request.upload.onprogress?.({ lengthComputable: true, loaded: 40, total: 100 }));
-  expect(screen.getByRole('progressbar', { name: 'stroll.bvh progress' }).getAttribute('aria-valuenow')).toBe('40');
+  await waitFor(() => expect(screen.getByRole('progressbar', { name: 'stroll.bvh progress' }).getAttribute('aria-valuenow')).toBe('40'));
   act(() => request.upload.onload?.());
   expect(screen.getByText('being read')).toBeTruthy();
   await request.answer(201, arrived({ takes: [plainTake('stroll')] }));
