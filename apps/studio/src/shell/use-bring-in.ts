@@ -37,7 +37,7 @@ export function useBringIn() {
       gathering<{ readonly id: number; readonly patch: Partial<Arrival> }>((all) => {
         const patches = new Map<number, Partial<Arrival>>();
         for (const { id, patch } of all) patches.set(id, { ...patches.get(id), ...patch });
-        setArrivals((list) => list.map((arrival) => ({ ...arrival, ...patches.get(arrival.id) })));
+        setArrivals((list) => list.map((arrival) => (patches.has(arrival.id) ? { ...arrival, ...patches.get(arrival.id) } : arrival)));
       }, PROGRESS_MS),
     [],
   );

@@ -11,7 +11,7 @@ import { addShot, addShots, changeShot, removeShot } from '@/data/shot-edits';
 import { setDocumentSchema } from '@/http/set';
 import { withAsked } from '@/places/set/contract/with-asked';
 import { CoverageTable } from '@/places/set/slots/CoverageTable';
-import { namesBy } from '@/places/set/slots/ManyAtOnce';
+import { namesBy } from '@/places/set/slots/many/names-by';
 import { Rope } from '@/places/set/slots/Rope';
 import { Rose } from '@/places/set/slots/Rose';
 import { MIDDLE, place, RADIUS, roseLabels, roseLamps, roseReach } from '@/places/set/slots/rose-layout';

@@ -4,7 +4,7 @@ import type { Travel } from '../model/travel';
 import { resampleAt } from '../model/resample';
 import { resultFrame } from '../math/time-map';
 
-/** What is later than a frame, as far as rounding goes. */
+/** An instant that is later than a frame by less is that frame: it is rounding. */
 const NEXT = 1e-6;
 
 /**

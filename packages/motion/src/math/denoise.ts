@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { lowPass } from './filter';
 
 /** Edges of the bands that a curve is taken apart into, hertz; what is below the last is never touched. */
@@ -50,16 +51,18 @@ interface TakenApart {
   readonly rest: Float64Array;
 }
 
-const kept = new WeakMap<Float64Array, { readonly fps: number; readonly apart: TakenApart }>();
-/** A longer curve is taken apart anew every time: eight curves of its length are too much to keep. */
-const LONGEST_KEPT = 4000;
+/** What was taken apart last, as many numbers of curves: a few clips of some seconds, joint by joint. */
+const kept = new LRUCache<Float64Array, { readonly fps: number; readonly apart: TakenApart }>({
+  maxSize: 150_000,
+  sizeCalculation: (_, values) => values.length,
+});
 
 /** As it was taken apart before: while somebody tries how much noise to believe in, the curve stays the same. */
 function keptApart(values: Float64Array, edges: readonly number[], fps: number): TakenApart {
   const known = kept.get(values);
   if (known?.fps === fps) return known.apart;
   const apart = takenApart(values, edges, fps);
-  if (values.length <= LONGEST_KEPT) kept.set(values, { fps, apart });
+  kept.set(values, { fps, apart });
   return apart;
 }
 

@@ -18,7 +18,7 @@ import { CoverageTable } from './CoverageTable';
 import { FillFromTakes } from './FillFromTakes';
 import { Glimpse } from './Glimpse';
 import { HomeLine } from './HomeLine';
-import { ManyAtOnce } from './ManyAtOnce';
+import { ManyAtOnce } from './many/ManyAtOnce';
 import { SlotMark, STATE_WORDS } from './marks';
 import { Rope } from './Rope';
 import { Rose } from './Rose';
