@@ -55,6 +55,7 @@ export function FillFromTakes({ doc, reports, onClose }: { doc: SetDoc; reports:
       stopped.current = true;
     };
   }, []);
+  const leftOut = (data?.takes ?? []).filter(({ long }) => long).length;
   const make = () => {
     const { docs } = useClips.getState();
     const made = [...docs];
@@ -93,6 +94,13 @@ export function FillFromTakes({ doc, reports, onClose }: { doc: SetDoc; reports:
             ▲ {problem}
           </Typography>
         ))}
+        {leftOut > 0 && (
+          <Typography variant="body2" color="text.secondary">
+            {leftOut === 1 ? 'One take is too long to be read whole and is' : `${leftOut} takes are too long to be read whole and are`} left
+            out: cut
+            {leftOut === 1 ? ' it' : ' them'} on the Bench.
+          </Typography>
+        )}
         {!at && offers.length === 0 && (
           <Typography>None of the takes has anything for a slot that is missing: it is all on the shot list.</Typography>
         )}

@@ -22,7 +22,7 @@ export function HomeLine({ doc, view }: { doc: SetDoc; view: SetView }) {
   );
   return (
     <Box sx={{ minHeight: 34, display: 'flex', alignItems: 'center', gap: 1, borderTop: `1px solid ${chart('rule')}` }}>
-      <Typography variant="body2" noWrap sx={{ flex: 1, minWidth: 0 }}>
+      <Typography variant="body2" component="div" noWrap sx={{ flex: 1, minWidth: 0 }}>
         {doc.home ? (
           <>
             home is{' '}
