@@ -28,6 +28,7 @@ const view: FieldView = {
       name,
       parent: legs.parents[j],
       offset: [legs.offsets[j * 3], legs.offsets[j * 3 + 1], legs.offsets[j * 3 + 2]] as const,
+      restRotation: [0, 0, 0, 1] as const,
       endSites: [],
     })),
   },
