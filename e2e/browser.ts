@@ -64,6 +64,19 @@ export async function shows(page: Page, text: string | RegExp): Promise<void> {
 /** Clicks what has a role and name. */
 export const click = (page: Page, role: string, name: string) => page.locator(`::-p-aria([role="${role}"][name="${name}"])`).click();
 
+/** Clicks the button of a part of the page that has a text, as soon as it is there. */
+export const clickIn = (page: Page, part: string, text: string) =>
+  page.waitForFunction(
+    (within: string, wanted: string) => {
+      const found = [...document.querySelectorAll<HTMLElement>(`${within} button`)].find((button) => button.textContent === wanted);
+      found?.click();
+      return found !== undefined;
+    },
+    {},
+    part,
+    text,
+  );
+
 /** Presses a key with Ctrl. */
 export async function withCtrl(page: Page, key: KeyInput, shift = false): Promise<void> {
   await page.keyboard.down('Control');

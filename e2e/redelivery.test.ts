@@ -12,6 +12,8 @@ const tests = session();
 
 /** Drops a file on a row of the list, as a hand does. */
 async function dropOn(page: Page, row: string, file: string): Promise<void> {
+  // The take's name stands beside the list too: it is shown before the list is.
+  await page.waitForSelector(`[role=row][aria-label="${row}"] [data-field=name]`);
   await page.evaluate(() => document.body.insertAdjacentHTML('beforeend', '<input type="file" id="hand" hidden>'));
   await (await page.$('input#hand'))?.uploadFile(file);
   await page.evaluate((name: string) => {

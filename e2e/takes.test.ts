@@ -4,7 +4,7 @@ import { capture } from '@lantern/capture';
 import { writeBvh, type Motion } from '@lantern/motion';
 import type { Page } from 'puppeteer-core';
 import { asfAndAmc, oddGlb } from '../packages/motion/tests/odd-files';
-import { click, openPage, shows } from './browser';
+import { click, clickIn, openPage, shows } from './browser';
 import { temporaryFolder } from './server';
 import { session } from './session';
 import { until } from './waits';
@@ -119,9 +119,7 @@ test('the library: star, tag, search, choose several, remove and bring back by C
   }
   await search('');
   await shows(page, '2 chosen');
-  await page.evaluate(() =>
-    [...document.querySelectorAll<HTMLElement>('[aria-label="Chosen takes"] button')].find((b) => b.textContent === 'remove')?.click(),
-  );
+  await clickIn(page, '[aria-label="Chosen takes"]', 'remove');
   await shows(page, '2 takes are removed');
   await page.waitForFunction(() => !document.querySelector('[role=row][aria-label="pier_01"]'));
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
@@ -169,9 +167,7 @@ test('the deck: a trace of a joint, a marker, a range that plays round; two take
   expect(frame).toBeLessThanOrEqual(215);
   await page.click('input[aria-label="Choose wick-jog"]');
   await page.click('input[aria-label="Choose wick-stroll"]');
-  await page.evaluate(() =>
-    [...document.querySelectorAll<HTMLElement>('[aria-label="Chosen takes"] button')].find((b) => b.textContent === 'compare')?.click(),
-  );
+  await clickIn(page, '[aria-label="Chosen takes"]', 'compare');
   await shows(page, 'mean and greatest distance of 21 joints');
   await shows(page, 'distance');
   // Over each other their poses differ; where they were captured they are metres apart.
