@@ -21,7 +21,7 @@ export function useWholeSteps(): (steps: readonly RecipeStep[], take: TakeInfo |
   return useMemo(() => {
     if (!fits || fits.length === 0) return NO_STEPS;
     const saved = fits.map(({ source, character, settings }) => ({ source, character, ...settings }));
-    return (steps, take) => (take ? withFits(steps, take.signature, saved) : steps);
+    return (steps: readonly RecipeStep[], take: TakeInfo | null | undefined) => (take ? withFits(steps, take.signature, saved) : steps);
   }, [fits]);
 }
 

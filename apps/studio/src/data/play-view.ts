@@ -6,7 +6,7 @@ import { core } from '@/worker/core';
 import type { PlayAsked, PlayView } from '@/worker/core.worker';
 import type { SetDoc } from './sets-store';
 import type { SetMember, SetView } from './set-view';
-import { ensureOpen } from './use-open-take';
+import { ensureNamed } from './use-open-take';
 
 /** A set as it is played. */
 export interface OpenPlay {
@@ -47,7 +47,7 @@ export function usePlay(doc: SetDoc | null, members: readonly SetMember[]): Open
     placeholderData: keepPreviousData,
     queryFn: async () => {
       const wanted = new Set(asked.clips.map(({ id }) => id));
-      for (const { take, doc: own } of members) if (wanted.has(own.id)) await ensureOpen(take);
+      for (const { take, doc: own } of members) if (wanted.has(own.id)) await ensureNamed(take);
       return core().drivePlay(asked);
     },
   });

@@ -9,7 +9,7 @@ import { useWholeSteps } from './fits';
 import type { TakeInfo } from './project';
 import type { SetDoc } from './sets-store';
 import { characterOf, useSources } from './sources';
-import { ensureOpen, takeKey } from './use-open-take';
+import { ensureNamed, takeKey } from './use-open-take';
 
 /** A clip of a set: as it is asked for, and what has to be open for it. */
 export interface SetMember {
@@ -52,7 +52,7 @@ export interface SetView {
 }
 
 const traitsOf = async ({ take, asked }: SetMember) => {
-  await ensureOpen(take);
+  await ensureNamed(take);
   return core().setTraits(asked);
 };
 
@@ -78,7 +78,7 @@ export function useSetView(doc: SetDoc | null, members: readonly SetMember[]): S
       if (!doc) throw new Error('no set');
       // A clip whose take cannot be opened is said so by itself.
       const whoCan = members.filter((_, i) => results[i]?.data !== undefined);
-      for (const { take } of whoCan) await ensureOpen(take);
+      for (const { take } of whoCan) await ensureNamed(take);
       return core().setMeasured({ set: doc, clips: whoCan.map(({ asked }) => asked) });
     },
   });

@@ -65,6 +65,9 @@ function joinNumber(join: JoinedFrom): number {
 /** What has been opened since the page was: the worker opens it again by itself when it had to let it go. */
 const opened = new Map<string, Promise<void>>();
 
+/** Says to the worker what a take is: it loads it by itself once something that is asked of it needs it. */
+export const ensureNamed = (take: TakeInfo): Promise<void> => core().named(sourceOf(take));
+
 /** Opens a take in the worker, without asking what is drawn of it. */
 export async function ensureOpen(take: TakeInfo): Promise<void> {
   const key = takeKey(take);

@@ -39,7 +39,7 @@ import { driveApi } from './drive-api';
 import { setApi } from './set-api';
 import { featuresOf, loopsOf, takeOf } from './held';
 import { markersOf, type Markers } from './markers';
-import { openSource, type MotionSource } from './open-source';
+import { nameSource, openSource, type MotionSource } from './open-source';
 import { redeliver, type MadeFrom, type Redelivery } from './redelivery';
 import type { WireMotion } from './wire';
 
@@ -71,13 +71,14 @@ export type { FieldView, SetAsked, SetClipAsked, SetMeasured } from './set-api';
 export type { HandContact, Landing, StepMeasured, ThinnedView, Untimed } from './step-measured';
 
 const api = {
-  /** Opens a take, or a join, for what follows, which calls it by its key. */
-  async open(source: MotionSource): Promise<void> {
-    await openSource(source);
-  },
+  /** Says what a take, or a join, is, for what follows, which calls it by its key: it is loaded when it is wanted. */
+  named: nameSource,
+
+  /** The same, loaded at once. */
+  open: openSource,
 
   async openTake(source: MotionSource): Promise<OpenTake> {
-    await api.open(source);
+    await openSource(source);
     const { motion, ground: found } = await takeOf(source.key);
     return describe(source.key, motion, found);
   },

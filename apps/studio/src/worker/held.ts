@@ -20,6 +20,8 @@ export interface Opening {
   /** Whom it is fitted to already; null where nobody. */
   readonly character: string | null;
   readonly load: () => Promise<Motion>;
+  /** Whether its key says the same when the page is opened again. */
+  readonly lasts: boolean;
 }
 
 /** A take that is held open, and what was worked out of it. */
@@ -85,8 +87,10 @@ export function loopsOf(take: Held): LoopSearch {
   return take.loops;
 }
 
-/** Opens a motion for what follows, which calls it by its key. */
-export async function holdOpen(opening: Opening): Promise<void> {
+/** Says how a motion is opened, for what follows, which calls it by its key: it is loaded when it is wanted. */
+export function name(opening: Opening): void {
   openings.set(opening.key, opening);
-  await takeOf(opening.key);
 }
+
+/** How a motion that was named is opened. */
+export const openingOf = (key: string): Opening | undefined => openings.get(key);

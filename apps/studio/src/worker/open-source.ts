@@ -8,7 +8,7 @@ import {
   type Skeleton,
   type TakeOverrides,
 } from '@lantern/motion';
-import { holdOpen } from './held';
+import { name, takeOf } from './held';
 import { joinMotion, type JoinAsked } from './joining';
 
 /** What the worker needs to know of a take to open it. */
@@ -48,18 +48,23 @@ export interface JoinSource {
 /** What can be opened: clips are cut from either. */
 export type MotionSource = TakeSource | JoinSource;
 
-/** Opens a take, or a join, for what follows, which calls it by its key. */
-export const openSource = (source: MotionSource): Promise<void> =>
-  holdOpen(
-    'join' in source
-      ? { ...source, load: () => joinedMotion(source) }
-      : { key: source.key, project: source.project, character: null, load: () => takeMotion(source) },
-  );
-
-async function joinedMotion({ join, opens, mapping }: JoinSource): Promise<Motion> {
-  for (const source of opens) await openSource(source);
-  return withMapping(await joinMotion(join), mapping);
+/** Says what a take, or a join, is, for what follows, which calls it by its key: it is loaded when it is wanted. */
+export function nameSource(source: MotionSource): void {
+  if ('join' in source) {
+    source.opens.forEach(nameSource);
+    name({ ...source, lasts: false, load: () => joinedMotion(source) });
+  } else {
+    name({ key: source.key, project: source.project, character: null, lasts: true, load: () => takeMotion(source) });
+  }
 }
+
+/** The same, loaded at once. */
+export async function openSource(source: MotionSource): Promise<void> {
+  nameSource(source);
+  await takeOf(source.key);
+}
+
+const joinedMotion = async ({ join, mapping }: JoinSource): Promise<Motion> => withMapping(await joinMotion(join), mapping);
 
 async function takeMotion({ id, stretch, skeleton, fps, moving, passport, overrides, mapping }: TakeSource): Promise<Motion> {
   const response = await fetch(`/api/takes/${id}/motion${stretch ? `?from=${stretch.from}&chunks=${stretch.chunks}` : ''}`);

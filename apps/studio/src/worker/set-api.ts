@@ -30,7 +30,10 @@ import {
 } from '@lantern/motion';
 import type { PlayField, PlaySkeleton } from '@lantern/drive';
 import { LRUCache } from 'lru-cache';
+import { fingerprintOf, openCastOf } from './cast';
 import { orProblem, withCast } from './fit-api';
+import { openingOf } from './held';
+import { keptClips } from './kept-clips';
 
 /** A clip of a set as the worker is asked for it. */
 export interface SetClipAsked {
@@ -69,14 +72,29 @@ export interface FieldView {
 const known = new LRUCache<string, SetClip | string>({ max: 400 });
 const fields = new LRUCache<string, OpenedField>({ max: 4 });
 
-/** A clip, run and measured once; a sentence where it cannot be. */
+/** The names of this program's files change with what is in them; while it is being written they do not. */
+const kept = keptClips(process.env.NODE_ENV === 'production' ? self.location.href : null);
+
+/** A clip, run and measured once, in this visit or an earlier one; a sentence where it cannot be. */
 async function setClip({ id, name, take, recipe }: SetClipAsked): Promise<SetClip | string> {
   const key = JSON.stringify([take, recipe]);
   const held = known.get(key);
   if (held) return typeof held === 'string' ? held : { ...held, id, name };
-  const made = await make(take, recipe);
+  const made = await keptOrMade(take, recipe);
   known.set(key, made);
   return typeof made === 'string' ? made : { ...made, id, name };
+}
+
+async function keptOrMade(take: string, recipe: ClipRecipe): Promise<SetClip | string> {
+  const opening = openingOf(take);
+  if (!opening?.lasts || !(await kept.canKeep())) return make(take, recipe);
+  await openCastOf(opening.project, recipe.steps);
+  const key = JSON.stringify([take, recipe, await fingerprintOf(opening.project, recipe.steps)]);
+  const found = await kept.find(key);
+  if (found) return { id: '', name: '', ...found };
+  const made = await make(take, recipe);
+  if (typeof made !== 'string') void kept.keep(key, { clip: made.clip, traits: made.traits });
+  return made;
 }
 
 async function make(take: string, recipe: ClipRecipe): Promise<SetClip | string> {

@@ -3,7 +3,7 @@ import { fieldSchema, isInside, type Sounding } from '@lantern/motion';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import type { FieldDoc } from '@/data/sets-store';
-import { ensureOpen } from '@/data/use-open-take';
+import { ensureNamed } from '@/data/use-open-take';
 import { core } from '@/worker/core';
 import type { FieldView, SetClipAsked } from '@/worker/core.worker';
 import type { SetMember } from '@/data/set-view';
@@ -86,7 +86,7 @@ export function useField(field: FieldDoc | null, members: readonly SetMember[]):
     placeholderData: keepPreviousData,
     queryFn: async () => {
       if (!blend) throw new Error('no field');
-      for (const { take } of own) await ensureOpen(take);
+      for (const { take } of own) await ensureNamed(take);
       return core().setField({ ...blend, name: '' }, asked);
     },
   });
