@@ -9,6 +9,8 @@ export interface MadeClip {
 
 /** Clips that are kept at the most, about 100 kB each; beyond them all are let go, and kept anew as they are wanted. */
 const MOST_KEPT = 3000;
+/** An older program's page may hold up a deletion, and that what is asked after it: longer than this nobody waits, milliseconds. */
+const LONGEST = 1500;
 const PREFIX = 'old-lantern clips ';
 
 /**
@@ -19,7 +21,7 @@ const PREFIX = 'old-lantern clips ';
  */
 export function keptClips(program: string | null) {
   let opening: Promise<UseStore | null> | undefined;
-  const store = () => (opening ??= open(program).catch(() => null));
+  const store = () => (opening ??= Promise.race([open(program).catch(() => null), after(LONGEST)]));
   return {
     /** Whether anything can be kept at all. */
     canKeep: async () => (await store()) !== null,
@@ -45,6 +47,8 @@ async function open(program: string | null): Promise<UseStore | null> {
   if ((await keys(store)).length > MOST_KEPT) await clear(store);
   return store;
 }
+
+const after = (ms: number) => new Promise<null>((resolve) => setTimeout(() => resolve(null), ms));
 
 /** SHA-256 in hexadecimal digits. */
 export async function digest(content: string | BufferSource): Promise<string> {

@@ -12,6 +12,7 @@ import {
   sounder,
   speedCourse,
   type BlendField,
+  type Clip,
   type ClipRecipe,
   type ClipTraits,
   type ContractLine,
@@ -20,6 +21,7 @@ import {
   type HomePose,
   type HomeProposal,
   type LocomotionSet,
+  type Motion,
   type PlayableField,
   type SetClip,
   type Shot,
@@ -91,10 +93,21 @@ async function keptOrMade(take: string, recipe: ClipRecipe): Promise<SetClip | s
   await openCastOf(opening.project, recipe.steps);
   const key = JSON.stringify([take, recipe, await fingerprintOf(opening.project, recipe.steps)]);
   const found = await kept.find(key);
-  if (found) return { id: '', name: '', ...found };
+  if (found) return { id: '', name: '', ...found, clip: onOneSkeleton(found.clip) };
   const made = await make(take, recipe);
   if (typeof made !== 'string') void kept.keep(key, { clip: made.clip, traits: made.traits });
   return made;
+}
+
+const skeletons = new LRUCache<string, Skeleton>({ max: 20 });
+
+/** What was worked out of a skeleton is known by the object: clips that came back one by one share one again. */
+function onOneSkeleton(clip: Clip): Clip {
+  const key = JSON.stringify(clip.motion.skeleton);
+  const skeleton = skeletons.get(key) ?? clip.motion.skeleton;
+  skeletons.set(key, skeleton);
+  const on = (motion: Motion): Motion => (motion.skeleton === clip.motion.skeleton ? { ...motion, skeleton } : motion);
+  return { ...clip, motion: on(clip.motion), lead: clip.lead && on(clip.lead), tail: clip.tail && on(clip.tail) };
 }
 
 async function make(take: string, recipe: ClipRecipe): Promise<SetClip | string> {

@@ -2,6 +2,7 @@ import { DEGREES } from '../math/angles';
 import { angleBetween, dot, fromHeading, IDENTITY, multiply, normalize } from '../math/quat';
 import { homeMotion, type HomePose } from '../model/home-pose';
 import { forwardKinematics } from '../model/kinematics';
+import type { Skeleton } from '../model/skeleton';
 import { solveFloor } from './align';
 import { movePoint } from '../model/floor-transform';
 import type { Groundwork } from './groundwork';
@@ -43,6 +44,25 @@ export function homePoseOf({ motion, globals, headings, soles }: Groundwork, fra
   return { ...moving, heightM: Number((globals.positions[frame * globals.joints * 3 + 1] - soles.floor).toFixed(5)), turns };
 }
 
+/** A home pose on skeletons, standing on a floor at zero: one pose is compared with many frames. */
+const POSED = new WeakMap<HomePose, WeakMap<Skeleton, Posed>>();
+
+interface Posed {
+  readonly rotations: Float32Array;
+  readonly positions: Float32Array;
+}
+
+function posed(pose: HomePose, skeleton: Skeleton): Posed {
+  const known = POSED.get(pose) ?? new WeakMap<Skeleton, Posed>();
+  POSED.set(pose, known);
+  const found = known.get(skeleton);
+  if (found) return found;
+  const home = homeMotion(pose, skeleton, 1);
+  const made = { rotations: home.rotations, positions: forwardKinematics(home).positions };
+  known.set(skeleton, made);
+  return made;
+}
+
 /**
  * The distance of a frame from a home pose.
  *
@@ -50,8 +70,7 @@ export function homePoseOf({ motion, globals, headings, soles }: Groundwork, fra
  * homeDistance(ground, 60, homePoseOf(ground, 30)).cm > 1; // true
  */
 export function homeDistance({ motion, globals, soles, weighted }: Groundwork, frame: number, pose: HomePose): HomeDistance {
-  const home = homeMotion(pose, motion.skeleton, motion.fps, [0, soles.floor, 0]);
-  const goal = forwardKinematics(home).positions;
+  const { rotations, positions: goal } = posed(pose, motion.skeleton);
   const { positions, joints: J } = globals;
   const sums = { total: 0, ax: 0, az: 0, bx: 0, bz: 0, cross: 0, dot: 0 };
   weighted.joints.forEach((j, k) => {
@@ -73,14 +92,15 @@ export function homeDistance({ motion, globals, soles, weighted }: Groundwork, f
     movePoint(moved, 0, over, goal, j * 3);
     const p = (frame * J + j) * 3;
     square +=
-      weighted.weights[k] * ((moved[0] - positions[p]) ** 2 + (moved[1] - positions[p + 1]) ** 2 + (moved[2] - positions[p + 2]) ** 2);
+      weighted.weights[k] *
+      ((moved[0] - positions[p]) ** 2 + (moved[1] + soles.floor - positions[p + 1]) ** 2 + (moved[2] - positions[p + 2]) ** 2);
   });
   let [worst, worstDeg] = [0, -1];
   const turned = [0, 0, 0, 1];
   motion.skeleton.joints.forEach(({ name }, j) => {
     if (!pose.turns[name]) return;
-    if (j === 0) multiply(turned, 0, fromHeading(over.turn), 0, home.rotations, 0);
-    else for (let k = 0; k < 4; k++) turned[k] = home.rotations[j * 4 + k];
+    if (j === 0) multiply(turned, 0, fromHeading(over.turn), 0, rotations, 0);
+    else for (let k = 0; k < 4; k++) turned[k] = rotations[j * 4 + k];
     const deg = angleBetween(motion.rotations, (frame * J + j) * 4, turned, 0) * DEGREES;
     if (deg > worstDeg) [worst, worstDeg] = [j, deg];
   });
