@@ -21,7 +21,7 @@ const PREFIX = 'old-lantern clips ';
  */
 export function keptClips(program: string | null) {
   let opening: Promise<UseStore | null> | undefined;
-  const store = () => (opening ??= Promise.race([open(program).catch(() => null), after(LONGEST)]));
+  const store = () => (opening ??= within(LONGEST, open(program)).catch(() => null));
   return {
     /** Whether anything can be kept at all. */
     canKeep: async () => (await store()) !== null,
@@ -48,7 +48,11 @@ async function open(program: string | null): Promise<UseStore | null> {
   return store;
 }
 
-const after = (ms: number) => new Promise<null>((resolve) => setTimeout(() => resolve(null), ms));
+function within<T>(ms: number, promise: Promise<T>): Promise<T | null> {
+  let timer: ReturnType<typeof setTimeout>;
+  const over = new Promise<null>((resolve) => (timer = setTimeout(() => resolve(null), ms)));
+  return Promise.race([promise, over]).finally(() => clearTimeout(timer));
+}
 
 /** SHA-256 in hexadecimal digits. */
 export async function digest(content: string | BufferSource): Promise<string> {
