@@ -21,7 +21,8 @@ import { SlotEditor } from '@/places/set/slots/SlotEditor';
 import { cellOf, rowsOf } from '@/places/set/slots/table-layout';
 import { bringHome, worriesOf } from '@/places/set/slots/worries';
 import { clipFor, contoursOf, shallowsOf, thresholdsOf, worstOf } from '@/places/set/fields/depths';
-import { SeaChart, words } from '@/places/set/fields/SeaChart';
+import { SeaChart } from '@/places/set/fields/sea/SeaChart';
+import { words } from '@/places/set/fields/sea/words';
 import { GRID, placeAt, valuesAt, type OpenField } from '@/places/set/fields/use-field';
 import { mirrorFor, newSet, setStepOf } from '@/places/set/set-edits';
 import type { FieldView, SetMeasured } from '@/worker/core.worker';
@@ -109,6 +110,46 @@ describe('the rose', () => {
     fireEvent.keyDown(missing, { key: 'ArrowUp' });
     expect(asked).toHaveBeenCalledTimes(1);
     expect(place(0, 0, 2)).toEqual([MIDDLE.x, MIDDLE.y]);
+  });
+
+  test('a lamp that is drawn outwards asks for more, in steps of a twentieth; one that is let go where it was opens', () => {
+    const [opened, asked] = [jest.fn(), jest.fn()];
+    // The drawing fills its own units; jsdom has neither points nor places.
+    Object.assign(SVGElement.prototype, { getScreenCTM: () => ({ inverse: () => null }), setPointerCapture: () => {} });
+    Object.assign(globalThis, {
+      DOMPoint: class {
+        constructor(
+          readonly x: number,
+          readonly y: number,
+        ) {}
+        matrixTransform = () => this;
+      },
+    });
+    render(
+      <Rose
+        {...{ contract: contractSchema.parse({}), lines: [], speedBound: 0.05, chosen: null, shotOf: () => undefined }}
+        reports={[walk]}
+        nameOf={() => 'stroll'}
+        onChoose={jest.fn()}
+        onOpen={opened}
+        onSpeed={asked}
+      />,
+    );
+    const lamp = screen.getByRole('button', { name: /stroll/ });
+    const at = (mps: number) => {
+      const [clientX, clientY] = place(mps, 0, roseReach([walk]));
+      return { clientX, clientY, pointerId: 1, button: 0 };
+    };
+    fireEvent.pointerDown(lamp, at(1.3));
+    fireEvent.pointerMove(lamp, at(1.62));
+    expect(lamp.textContent).toContain('1.60 m/s');
+    fireEvent.pointerUp(lamp, at(1.62));
+    expect(asked).toHaveBeenCalledWith(expect.objectContaining({ id: walk.id }), 1.6);
+    expect(opened).not.toHaveBeenCalled();
+    fireEvent.pointerDown(lamp, at(1.3));
+    fireEvent.pointerUp(lamp, at(1.3));
+    expect(opened).toHaveBeenCalledTimes(1);
+    expect(asked).toHaveBeenCalledTimes(1);
   });
 });
 

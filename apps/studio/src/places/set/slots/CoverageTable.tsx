@@ -2,7 +2,7 @@
 import type { SlotReport } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { chart } from '@/controls/theme';
-import { SlotMark, STATE_WORDS } from './marks';
+import { SlotMark, STATE_WORDS, isLit } from './marks';
 import { COLUMNS, rowsOf, type Column, type Row } from './table-layout';
 
 interface Props {
@@ -110,7 +110,7 @@ function SlotButton({
   onOpen,
 }: { report: SlotReport; name: string; number: number | undefined } & Pick<Props, 'onChoose' | 'onOpen'>) {
   const { state, figure, id } = report;
-  const isOut = figure?.isOut === true && (state === 'filled' || state === 'doubted');
+  const isOut = figure?.isOut === true && isLit(state);
   const words = state === 'missing' ? `shot ${number ?? ''}` : figure ? `${figure.cm.toFixed(1)} cm` : '';
   return (
     <Box
@@ -133,7 +133,7 @@ function SlotButton({
       }}
     >
       <svg width={26} height={24} viewBox="-13 -12 26 24" aria-hidden style={{ overflow: 'visible' }}>
-        {(state === 'filled' || state === 'doubted') && <circle r={15} fill="url(#rose-glow)" />}
+        {isLit(state) && <circle r={15} fill="url(#rose-glow)" />}
         <SlotMark state={state} number={number} size={7.5} />
       </svg>
       <Typography

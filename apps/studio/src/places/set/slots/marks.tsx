@@ -54,3 +54,6 @@ export const STATE_WORDS: Readonly<Record<SlotState, string>> = {
   mirror: 'by mirroring',
   missing: 'on the shot list',
 };
+
+/** Whether a clip is there for a slot. */
+export const isLit = (state: SlotState): boolean => state === 'filled' || state === 'doubted';

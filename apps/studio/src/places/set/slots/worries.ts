@@ -3,6 +3,7 @@ import type { ClipDoc } from '@/data/clips-store';
 import { editClips, setStepOf } from '../set-edits';
 import type { SetMeasured } from '@/worker/core.worker';
 import type { SetDoc } from '@/data/sets-store';
+import { isLit } from './marks';
 
 /** Something about a set that wants doing, and what does it. */
 export interface Worry {
@@ -18,7 +19,7 @@ export interface Worry {
 export function worriesOf(doc: SetDoc, { coverage, home }: SetMeasured, clips: readonly ClipDoc[]): Worry[] {
   const { bounds } = doc;
   const nameOf = (id: string | null) => clips.find((own) => own.id === id)?.name ?? '';
-  const there = coverage.slots.filter(({ state }) => state === 'filled' || state === 'doubted');
+  const there = coverage.slots.filter(({ state }) => isLit(state));
   const far = there
     .filter(({ homeCm }) => homeCm !== null && homeCm > bounds.homeCm)
     .sort((a, b) => (b.homeCm ?? 0) - (a.homeCm ?? 0))
