@@ -10,6 +10,7 @@ import { CurvePicture } from '@/places/joins/CurvePicture';
 import { DeckHead } from '@/places/joins/DeckHead';
 import { GroundRows } from '@/places/joins/GroundRows';
 import { newPiece } from '@/places/joins/join-edits';
+import { Sails } from '@/places/joins/Sails';
 import { JoinSide } from '@/places/joins/JoinSide';
 import { layoutOf } from '@/places/joins/layout';
 import { MarkRow } from '@/places/joins/MarkRow';
@@ -199,6 +200,32 @@ describe('the row of marks and shifts', () => {
     const { joinery } = open();
     fireEvent.pointerDown(screen.getByText('raise'));
     expect(joinery.setChosen).toHaveBeenCalledWith({ kind: 'piece', id: 'a' });
+  });
+});
+
+describe('the pieces along the axis', () => {
+  const names = () => screen.getAllByRole('button').map((piece) => piece.getAttribute('aria-label')?.slice(0, 12));
+
+  test.each([null, 'a', 'b'])('come to the Tab key in the order of the join, with “%s” chosen', (id) => {
+    const chosen: Chosen | null = id === null ? null : { kind: 'piece', id };
+    const { joinery } = made([piece('a'), piece('b')], [CUT, LOOP], { chosen, view: { seams: [[], []] } });
+    inSvg(<Sails joinery={joinery} axis={axis} rows={rows} nameOf={({ id: own }) => `round-${own}`} />);
+    expect(names()).toEqual(['Piece 1 of 2', 'Piece 2 of 2']);
+    expect(
+      screen.queryAllByRole('button', { pressed: true }).map((own) => own.getAttribute('aria-label')?.includes(`round-${id}`)),
+    ).toEqual(id === null ? [] : [true]);
+  });
+
+  test('are chosen by a click, Enter and Space', () => {
+    const { joinery } = made([piece('a'), piece('b')], [CUT, LOOP], { view: { seams: [[], []] } });
+    inSvg(<Sails joinery={joinery} axis={axis} rows={rows} nameOf={() => 'round'} />);
+    const [, second] = screen.getAllByRole('button');
+    fireEvent.click(second);
+    fireEvent.keyDown(second, { key: 'Enter' });
+    fireEvent.keyDown(second, { key: ' ' });
+    fireEvent.keyDown(second, { key: 'x' });
+    expect(joinery.setChosen).toHaveBeenCalledTimes(3);
+    expect(joinery.setChosen).toHaveBeenLastCalledWith({ kind: 'piece', id: 'b' });
   });
 });
 

@@ -30,13 +30,19 @@ export function Sails({
   const { doc, laid, chosen, setChosen, view } = joinery;
   if (!doc) return null;
   const { x, window } = axis;
-  const chosenAt = doc.pieces.findIndex(({ id }) => id === chosen?.id);
-  // What is chosen lies over its neighbours.
-  const order = laid.placed.map((_, i) => i).sort((a, b) => Number(a === chosenAt) - Number(b === chosenAt) || a - b);
+  const chosenAt = chosen?.kind === 'piece' ? doc.pieces.findIndex(({ id }) => id === chosen.id) : -1;
   const contacts = view?.contacts ?? NO_CONTACTS;
+  const pathOf = (i: number) =>
+    silhouette(
+      laid.placed[i],
+      i > 0 ? overlapOf(laid.placed[i - 1], laid.placed[i], doc.pieces[i].into) : null,
+      i + 1 < laid.placed.length ? overlapOf(laid.placed[i], laid.placed[i + 1], doc.pieces[i + 1].into) : null,
+      x,
+      (weight) => rows.none - weight * (rows.none - rows.full),
+    );
   return (
     <>
-      {order.map((i) => {
+      {laid.placed.map((_, i) => {
         const piece = doc.pieces[i];
         return (
           <Sail
@@ -48,13 +54,7 @@ export function Sails({
             placed={laid.placed[i]}
             room={laid.rooms[i]}
             seams={view?.seams[i] ?? []}
-            path={silhouette(
-              laid.placed[i],
-              i > 0 ? overlapOf(laid.placed[i - 1], laid.placed[i], piece.into) : null,
-              i + 1 < laid.placed.length ? overlapOf(laid.placed[i], laid.placed[i + 1], doc.pieces[i + 1].into) : null,
-              x,
-              (weight) => rows.none - weight * (rows.none - rows.full),
-            )}
+            path={pathOf(i)}
             clear={[
               i > 0 ? overlapOf(laid.placed[i - 1], laid.placed[i], piece.into).to : laid.placed[i].from,
               i + 1 < laid.placed.length ? overlapOf(laid.placed[i], laid.placed[i + 1], doc.pieces[i + 1].into).from : laid.placed[i].to,
@@ -66,6 +66,10 @@ export function Sails({
           />
         );
       })}
+      {/* Its outline lies over its neighbours; the piece itself stays where the order of the pieces has it, for the Tab key. */}
+      {chosenAt >= 0 && laid.placed[chosenAt] && (
+        <path d={pathOf(chosenAt)} fill="none" stroke={chart('lamp')} strokeWidth={1.8} strokeLinejoin="round" pointerEvents="none" />
+      )}
       <g pointerEvents="none">
         {(['left', 'right'] as const).map((side, i) => (
           <Ribbon
