@@ -166,6 +166,8 @@ test('what is chosen of a shipment is told as it is chosen', async () => {
     cleanup();
     render(<ShipOptions choice={choice} onChoice={change} clips={[clip('calm'), clip('wait')]} />);
   };
+  render(<ShipOptions choice={choice} onChoice={change} clips={[]} />);
+  expect(screen.queryByText(/KB/)).toBeNull();
   again();
   expect(screen.getByText(/50 KB/).textContent).toContain('28 KB');
   await user.click(screen.getByRole('radio', { name: '30' }));

@@ -6,6 +6,7 @@ import { TypedNumber } from '@/controls/TypedNumber';
 import { chart } from '@/controls/theme';
 import { Segments } from './Segments';
 import type { ReadyClip } from './use-readiness';
+import { sizeOf } from './words';
 import type { ShipChoice } from './use-desk';
 
 const RATES = SHIP_RATES.map((rate) => [rate, String(rate)] as const);
@@ -22,8 +23,7 @@ export function ShipOptions({
 }) {
   const [isOpen, setOpen] = useState(false);
   const change = (own: Partial<ShipChoice>) => onChoice({ ...choice, ...own });
-  const bytes = (key: 'bytes' | 'denseBytes') => clips.reduce((sum, { row }) => sum + (row.about?.keys[key] ?? 0), 0) / 1000;
-  const size = (kb: number) => (kb >= 10_000 ? `${(kb / 1000).toFixed(1)} MB` : `${kb.toFixed(0)} KB`);
+  const bytes = (key: 'bytes' | 'denseBytes') => clips.reduce((sum, { row }) => sum + (row.about?.keys[key] ?? 0), 0);
   return (
     <Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '58px minmax(0, 1fr)', rowGap: 0.6, alignItems: 'center' }}>
@@ -73,7 +73,11 @@ export function ShipOptions({
             onChange={(boundMm) => change({ thin: { ...choice.thin, boundMm } })}
           />
           <Typography component="span" color="text.secondary" sx={{ fontSize: 14, ml: 'auto', whiteSpace: 'nowrap' }}>
-            {size(bytes('denseBytes'))} → <b>{size(bytes('bytes'))}</b>
+            {clips.length > 0 && (
+              <>
+                {sizeOf(bytes('denseBytes'))} → <b>{sizeOf(bytes('bytes'))}</b>
+              </>
+            )}
           </Typography>
         </Box>
       )}

@@ -9,7 +9,7 @@ import { TripWires } from './TripWires';
 import type { ShipChoice } from './use-desk';
 import type { ReadyClip } from './use-readiness';
 import { useShipmentReport } from './use-shipments';
-import { many } from './words';
+import { many, sizeOf } from './words';
 
 interface Props {
   readonly choice: ShipChoice;
@@ -61,7 +61,7 @@ export function Shipment({ choice, onChoice, isAsLastTime, clips, chosen, open, 
             {choice.glb}
           </Box>
           <Box component="span" sx={{ color: 'text.secondary', whiteSpace: 'nowrap' }}>
-            {many(chosen.length)}, {seconds.toFixed(1)} s, {(bytes / 1000).toFixed(0)} KB of keys
+            {chosen.length > 0 && `${many(chosen.length)}, ${seconds.toFixed(1)} s, ${sizeOf(bytes)} of keys`}
           </Box>
         </Box>
         <Button

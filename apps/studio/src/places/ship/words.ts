@@ -2,6 +2,8 @@ import type { ShipmentRow } from '@/http/shipment';
 
 export const many = (clips: number) => `${clips} ${clips === 1 ? 'clip' : 'clips'}`;
 
+export const sizeOf = (bytes: number) => (bytes >= 10e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1000).toFixed(0)} KB`);
+
 /** When a shipment was asked for: its day and its hour. */
 export function whenOf({ created }: Pick<ShipmentRow, 'created'>): string {
   const at = new Date(created);
