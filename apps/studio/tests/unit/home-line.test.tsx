@@ -51,7 +51,7 @@ test('the home that is the best one has nothing to propose; another says what we
   expect(screen.queryByRole('button', { name: /Take the proposed frame/ })).toBeNull();
   cleanup();
   const other = open({ clip: 'wait', frame: 3 }, { clip: 'stop', frame: 40, meanCm: 1 });
-  expect(other.container.textContent).toContain('; nearest to all ends: stop, frame 40');
+  expect(other.container.textContent).toContain('(nearest to all ends: stop, frame 40)');
 });
 
 test('another clip and another frame are chosen', async () => {

@@ -28,8 +28,8 @@ export function HomeLine({ doc, view }: { doc: SetDoc; view: SetView }) {
             home is{' '}
             <Small name="Choose the clip that the home pose is of" onClick={(event) => setAnchor(event.currentTarget)}>
               <b>{nameOf(doc.home.clip)}</b>
-            </Small>
-            , frame{' '}
+            </Small>{' '}
+            at frame{' '}
             <Box component="span" sx={{ display: 'inline-flex', verticalAlign: 'baseline' }}>
               <TypedNumber
                 name="Frame of the home pose"
@@ -43,7 +43,8 @@ export function HomeLine({ doc, view }: { doc: SetDoc; view: SetView }) {
             </Box>
             {proposal && !isProposed && proposal.meanCm >= 0.05 && (
               <>
-                ; nearest to all ends: {proposal.clip === doc.home.clip ? '' : `${nameOf(proposal.clip)}, `}frame {proposal.frame}
+                {' '}
+                (nearest to all ends: {proposal.clip === doc.home.clip ? '' : `${nameOf(proposal.clip)}, `}frame {proposal.frame})
               </>
             )}
           </>
