@@ -1,4 +1,4 @@
-import { createMotion, forwardKinematics, rotate, slerp, type Contacts, type Motion, random } from '@lantern/motion';
+import { createMotion, forwardKinematics, normalize, rotate, slerp, type Contacts, type Motion, random } from '@lantern/motion';
 import { addFaults } from './faults';
 import { figure } from './figure';
 import { floorPath, type FloorPath, type Kerb } from './path';
@@ -172,6 +172,12 @@ function readOff(fine: Motion, samples: readonly number[], instants: readonly nu
     const u = Math.max(0, t - low);
     for (let k = 0; k < 3; k++) {
       out.rootPositions[f * 3 + k] = fine.rootPositions[a * 3 + k] * (1 - u) + fine.rootPositions[b * 3 + k] * u;
+    }
+    if (u === 0) {
+      const at = f * joints * 4;
+      out.rotations.set(fine.rotations.subarray(a * joints * 4, (a + 1) * joints * 4), at);
+      for (let j = 0; j < joints; j++) normalize(out.rotations, at + j * 4);
+      return;
     }
     for (let j = 0; j < joints; j++) {
       slerp(out.rotations, (f * joints + j) * 4, fine.rotations, (a * joints + j) * 4, fine.rotations, (b * joints + j) * 4, u);

@@ -19,14 +19,6 @@ export interface FootPose {
  */
 export function footInStance(figure: Figure, stance: Stance, time: number): FootPose {
   const { ankleHeight: high, heelBack, ballAhead, ballHeight, toeLength } = figure;
-  const yaw = stance.yaw;
-  const forward = [Math.sin(yaw), Math.cos(yaw)];
-  const put = (ahead: number, up: number, pitch: number, bend: number): FootPose => ({
-    ankle: [stance.x + forward[0] * ahead, up + stance.level, stance.z + forward[1] * ahead],
-    pitch,
-    yaw,
-    bend,
-  });
   if (time < stance.flat) {
     const left = (stance.flat - time) / (stance.flat - stance.strike);
     // No angular acceleration at the strike nor when the foot is flat, so that knee and swing join without a kick.
@@ -34,9 +26,9 @@ export function footInStance(figure: Figure, stance: Stance, time: number): Foot
     // The ankle turns about the heel point on the floor.
     const c = Math.cos(pitch),
       s = Math.sin(pitch);
-    return put(-heelBack + heelBack * c - high * s, heelBack * s + high * c, pitch, 0);
+    return poseOf(stance, -heelBack + heelBack * c - high * s, heelBack * s + high * c, pitch, 0);
   }
-  if (!(time > stance.heelOff)) return put(0, high, 0, 0);
+  if (!(time > stance.heelOff)) return poseOf(stance, 0, high, 0, 0);
   const y = (time - stance.heelOff) / (stance.off - stance.heelOff);
   const pitch = stance.offPitch * RADIANS * y * y * (2 - y);
   const toes = softRamp(pitch - stance.toeBend * RADIANS, 9 * RADIANS);
@@ -46,7 +38,12 @@ export function footInStance(figure: Figure, stance: Stance, time: number): Foot
   const rise = high - ballHeight;
   const c = Math.cos(pitch),
     s = Math.sin(pitch);
-  return put(ballOn - ballAhead * c + rise * s, ballUp + ballAhead * s + rise * c, -pitch, pitch - toes);
+  return poseOf(stance, ballOn - ballAhead * c + rise * s, ballUp + ballAhead * s + rise * c, -pitch, pitch - toes);
+}
+
+/** @param ahead of where the stance is, along the foot, metres */
+function poseOf({ x, z, level, yaw }: Stance, ahead: number, up: number, pitch: number, bend: number): FootPose {
+  return { ankle: [x + Math.sin(yaw) * ahead, up + level, z + Math.cos(yaw) * ahead], pitch, yaw, bend };
 }
 
 /** 0 below −width, x above width, smooth to the second derivative in between. */

@@ -26,6 +26,7 @@ export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side):
   const poses: FootPose[] = new Array(n);
   const stances = plan.stances.filter((stance) => stance.side === side).sort((a, b) => a.strike - b.strike);
   const hip = hipJoint(figure, hips, side);
+  const stretch = stretchOf(figure);
 
   for (const stance of stances) {
     const [first, last] = span(stance, n);
@@ -33,7 +34,7 @@ export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side):
       const pose = footInStance(figure, stance, i);
       poses[i] = pose;
       const row = toState(hip(i), pose, hips.heading[i]);
-      row.forEach((value, c) => (state[c][i] = value));
+      for (let c = 0; c < COLUMNS; c++) state[c][i] = row[c];
     }
   }
   for (let k = 0; k + 1 < stances.length; k++) {
@@ -56,7 +57,7 @@ export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side):
     });
     const pose = (i: number) =>
       fromState(
-        figure,
+        stretch,
         hip(i),
         state.map((values) => values[i]),
         hips.heading[i],
@@ -68,9 +69,11 @@ export function legMotion(figure: Figure, plan: Plan, hips: Pelvis, side: Side):
     const ground = (i: number) => (high > low ? (i - a > 0.3 * (b - a) ? high : low) : i - a > 0.85 * (b - a) ? high : low);
     let lift = 0;
     for (let i = a + 1; i < b; i++) {
-      const short = ground(i) + CLEARANCE * Math.min(1, 3 * arch(i)) - lowestOf(figure, pose(i));
+      poses[i] = pose(i);
+      const short = ground(i) + CLEARANCE * Math.min(1, 3 * arch(i)) - lowestOf(figure, poses[i]);
       if (short > 0) lift = Math.max(lift, short / Math.max(arch(i), 0.1));
     }
+    if (lift === 0) continue;
     for (let i = a + 1; i < b; i++) {
       state[LENGTH][i] -= Math.min(lift, 0.3) * arch(i);
       poses[i] = pose(i);
@@ -168,11 +171,19 @@ function toState(hip: readonly number[], pose: FootPose, heading: number): numbe
   return [Math.atan2(forward, -dy), Math.atan2(left, Math.hypot(forward, dy)), length, pose.pitch, pose.yaw - heading, pose.bend];
 }
 
-function fromState(figure: Figure, hip: readonly number[], state: readonly number[], heading: number): FootPose {
-  const [ahead, outward, reach, pitch, yaw, bend] = state;
-  // Past the stretch of a leg in stance the length is let run softly against that of an almost straight one.
+/** Past the stretch of a leg in stance its length is let run softly against that of an almost straight one. */
+interface Stretch {
+  readonly free: number;
+  readonly room: number;
+}
+
+function stretchOf(figure: Figure): Stretch {
   const free = legLength(figure, STANCE_KNEE);
-  const room = legLength(figure, 3) - free;
+  return { free, room: legLength(figure, 3) - free };
+}
+
+function fromState({ free, room }: Stretch, hip: readonly number[], state: readonly number[], heading: number): FootPose {
+  const [ahead, outward, reach, pitch, yaw, bend] = state;
   const over = Math.max(0, reach - free) / room;
   const length = Math.min(reach, free) + (room * over) / Math.sqrt(1 + over * over);
   const forward = length * Math.sin(ahead) * Math.cos(outward);

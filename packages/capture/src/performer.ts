@@ -43,6 +43,8 @@ export function perform(
   const hipOf = { left: hipJoint(figure, hips, 'left'), right: hipJoint(figure, hips, 'right') };
   const motion = createMotion(figure.skeleton, FINE, samples.length);
   const globals = new Map<JointName, Q>();
+  const named = (j: number) => figure.skeleton.joints[j].name as JointName;
+  const joints = figure.skeleton.joints.map(({ parent }, j) => ({ name: named(j), above: parent < 0 ? null : named(parent) }));
 
   for (const [f, i] of samples.entries()) {
     const phase = plan.phase[i];
@@ -64,14 +66,15 @@ export function perform(
     }
     for (const hold of holds) reachWithArm(globals, figure, [hips.x[i], hips.y[i], hips.z[i]], hold, i / FINE);
     motion.rootPositions.set([hips.x[i], hips.y[i], hips.z[i]], f * 3);
-    figure.skeleton.joints.forEach((joint, j) => {
-      const q = globals.get(joint.name as JointName);
-      const parent = joint.parent < 0 ? undefined : globals.get(figure.skeleton.joints[joint.parent].name as JointName);
-      if (!q) return;
-      const at = (f * figure.skeleton.joints.length + j) * 4;
+    for (let j = 0; j < joints.length; j++) {
+      const { name, above } = joints[j];
+      const q = globals.get(name);
+      const parent = above === null ? undefined : globals.get(above);
+      if (!q) continue;
+      const at = (f * joints.length + j) * 4;
       if (parent) multiplyInverse(motion.rotations, at, parent, 0, q, 0);
       else motion.rotations.set(q, at);
-    });
+    }
   }
   alignSigns(motion);
   return motion;

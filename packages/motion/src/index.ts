@@ -30,6 +30,7 @@ export {
   makeContinuous,
   multiply,
   multiplyInverse,
+  normalize,
   rotate,
   slerp,
   type Quat,
