@@ -15,5 +15,5 @@ if (typeof window !== 'undefined') {
   // Libraries ask so whether there are pointer events.
   window.onpointerdown ??= null;
   // A slow machine is no failure.
-  configure({ asyncUtilTimeout: 60_000 });
+  configure({ asyncUtilTimeout: 180_000 });
 }
