@@ -187,14 +187,7 @@ function AlongTheAxis(props: DeckProps & { axis: Axis; rows: Rows }) {
       <FlawMarks flaws={flaws} x={x} y={rows.ribbon - 5} onGo={props.onFlaw} />
       {layers?.({ x, frameAt, x0: GUTTER, width: span, y: rows.trace + 2, height: rows.clips - 7 - rows.trace })}
       <DeckPlayhead x={x} frame={takeFrame} height={rows.posts} />
-      <ClipStrip
-        clips={clips.filter(({ source }) => source.to > window.from && source.from < window.to)}
-        open={open}
-        x={x}
-        y={rows.clips}
-        height={CLIPS - 10}
-        onOpen={onOpenClip}
-      />
+      <ClipStrip clips={clips} open={open} window={window} x={x} y={rows.clips} height={CLIPS - 10} onOpen={onOpenClip} />
       {cut && <SeamTag cut={cut} seam={seam} fps={fps} x={x} y={RULER + READ + 2} />}
     </>
   );

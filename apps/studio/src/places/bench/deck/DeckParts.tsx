@@ -176,6 +176,7 @@ export function SeamTag({ cut, seam, fps, x, y }: { cut: Cut; seam: Seam | null;
 export function ClipStrip({
   clips,
   open,
+  window,
   x,
   y,
   height,
@@ -183,6 +184,8 @@ export function ClipStrip({
 }: {
   clips: readonly ClipDoc[];
   open: string | null;
+  /** Frames that are seen: what lies outside of them is passed by with the Tab key. */
+  window: { readonly from: number; readonly to: number };
   x: (frame: number) => number;
   y: number;
   height: number;
@@ -196,7 +199,7 @@ export function ClipStrip({
           <g
             key={id}
             role="button"
-            tabIndex={0}
+            tabIndex={to > window.from && from < window.to ? 0 : -1}
             aria-label={`Clip ${name}`}
             aria-pressed={id === open}
             style={{ cursor: 'pointer' }}
