@@ -10,12 +10,16 @@ import { FieldClips } from './FieldClips';
 import { FieldMenu } from './FieldMenu';
 import type { OpenField } from './use-field';
 
-interface Props {
+/** The open field of a set, and how another is chosen or made. */
+export interface FieldOfSet {
   readonly doc: SetDoc;
   readonly field: FieldDoc;
   readonly view: SetView;
   readonly onChoose: (id: string) => void;
   readonly onAdd: () => void;
+}
+
+interface Props extends FieldOfSet {
   readonly open: OpenField;
   readonly put: (change: Partial<FieldDoc>) => void;
 }

@@ -5,12 +5,11 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Choose } from '@/controls/fields';
 import { Split } from '@/controls/Split';
 import { Commands } from '@/shell/Commands';
-import type { SetView } from '@/data/set-view';
-import { editSet, type FieldDoc, type SetDoc } from '@/data/sets-store';
+import { editSet, type FieldDoc } from '@/data/sets-store';
 import { core } from '@/worker/core';
 import { AskedAndComes } from './AskedAndComes';
 import { DEPTH_WORDS, DEPTHS, type Depth } from './depths';
-import { FieldHead } from './FieldHead';
+import { FieldHead, type FieldOfSet } from './FieldHead';
 import { FieldStage } from './FieldStage';
 import { PhaseStrips } from './PhaseStrips';
 import { DepthKey } from './sea/DepthKey';
@@ -24,16 +23,8 @@ import { useLiveField } from './use-live-field';
 /** Places of the puck that its wake remembers. */
 const WAKE = 40;
 
-interface Props {
-  readonly doc: SetDoc;
-  readonly field: FieldDoc;
-  readonly view: SetView;
-  readonly onChoose: (id: string) => void;
-  readonly onAdd: () => void;
-}
-
 /** One field: its chart, and how it plays where the puck is. */
-export function OpenFieldPage({ doc, field, view, onChoose, onAdd }: Props) {
+export function OpenFieldPage({ doc, field, view, onChoose, onAdd }: FieldOfSet) {
   const open = useField(field, view.members);
   const middle = useMemo(() => middleOf(open), [open]);
   const [moved, setMoved] = useState<readonly number[] | null>(null);
