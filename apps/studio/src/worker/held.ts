@@ -88,7 +88,7 @@ export function loopsOf(take: Held): LoopSearch {
 }
 
 /** Says how a motion is opened, for what follows, which calls it by its key: it is loaded when it is wanted. */
-export function name(opening: Opening): void {
+export function nameMotion(opening: Opening): void {
   openings.set(opening.key, opening);
 }
 

@@ -9,7 +9,7 @@ export interface MadeClip {
 
 /** Clips that are kept at the most, about 100 kB each; beyond them all are let go, and kept anew as they are wanted. */
 const MOST_KEPT = 3000;
-/** An older program's page may hold up a deletion, and that what is asked after it: longer than this nobody waits, milliseconds. */
+/** An older program's page may hold up a deletion, and what is asked after it: longer than this nobody waits, milliseconds. */
 const LONGEST = 1500;
 const PREFIX = 'old-lantern clips ';
 

@@ -8,7 +8,7 @@ import {
   type Skeleton,
   type TakeOverrides,
 } from '@lantern/motion';
-import { name, takeOf } from './held';
+import { nameMotion, takeOf } from './held';
 import { joinMotion, type JoinAsked } from './joining';
 
 /** What the worker needs to know of a take to open it. */
@@ -52,9 +52,9 @@ export type MotionSource = TakeSource | JoinSource;
 export function nameSource(source: MotionSource): void {
   if ('join' in source) {
     source.opens.forEach(nameSource);
-    name({ ...source, lasts: false, load: () => joinedMotion(source) });
+    nameMotion({ ...source, lasts: false, load: () => joinedMotion(source) });
   } else {
-    name({ key: source.key, project: source.project, character: null, lasts: true, load: () => takeMotion(source) });
+    nameMotion({ key: source.key, project: source.project, character: null, lasts: true, load: () => takeMotion(source) });
   }
 }
 
