@@ -67,7 +67,8 @@ export type { FittedView, FitView, MappedSide } from './fitting';
 export type { ClipMeasured, ClipResult, ContactSlide, View } from './clip-result';
 export type { FitsAsked, JoinAsked, JoinView, MeetView, PieceAsked, PieceRoom } from './joining';
 export type { PlayAsked, PlayView } from './drive-api';
-export type { FieldView, SetAsked, SetClipAsked, SetMeasured } from './set-api';
+export type { SetClipAsked } from './made-clips';
+export type { FieldView, SetAsked, SetMeasured } from './set-api';
 export type { HandContact, Landing, StepMeasured, ThinnedView, Untimed } from './step-measured';
 
 const api = {

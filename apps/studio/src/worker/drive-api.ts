@@ -1,8 +1,10 @@
 import {
+  fieldSchema,
   playableSet,
   readyGraph,
   roughWeatherSteps,
   tester,
+  type BlendField,
   type Graph,
   type PlayableSet,
   type Skeleton,
@@ -13,8 +15,8 @@ import {
 } from '@lantern/motion';
 import type { PlaySet } from '@lantern/drive';
 import { LRUCache } from 'lru-cache';
-import { fieldSchema, type BlendField } from '@lantern/motion';
-import { setClips, type SetClipAsked } from './set-api';
+import type { SetClipAsked } from './made-clips';
+import { setClips } from './set-clips';
 
 /** What is played: a set's graph with what it names. Without a graph it is the one that is made of what there is. */
 export interface PlayAsked {
@@ -45,7 +47,7 @@ async function open({ graph: given, fields, clips: asked }: PlayAsked): Promise<
   const key = JSON.stringify([given && { ...given, comments: [], states: given.states.map(({ at: _, ...own }) => own) }, fields, asked]);
   const held = opened.get(key);
   if (held) return held;
-  const clips = await setClips(asked);
+  const clips = await setClips.all(asked);
   const keyed = fields.map(({ id, ...field }) => ({ key: id, field: fieldSchema.parse(field) }));
   const graph = given ?? readyGraph(clips, keyed);
   const playable = playableSet(graph, clips, keyed);

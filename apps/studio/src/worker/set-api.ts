@@ -1,19 +1,15 @@
 import {
-  clipTraits,
   contractLines,
   coverage,
   homeFrom,
   homePoseSchema,
   onHips,
-  InputError,
   playableField,
   proposeHome,
   shotList,
   sounder,
   speedCourse,
   type BlendField,
-  type Clip,
-  type ClipRecipe,
   type ClipTraits,
   type ContractLine,
   type Coverage,
@@ -21,7 +17,6 @@ import {
   type HomePose,
   type HomeProposal,
   type LocomotionSet,
-  type Motion,
   type PlayableField,
   type SetClip,
   type Shot,
@@ -32,19 +27,9 @@ import {
 } from '@lantern/motion';
 import type { PlayField, PlaySkeleton } from '@lantern/drive';
 import { LRUCache } from 'lru-cache';
-import { fingerprintOf, openCastOf } from './cast';
-import { orProblem, withCast } from './fit-api';
-import { openingOf } from './held';
-import { keptClips } from './kept-clips';
-
-/** A clip of a set as the worker is asked for it. */
-export interface SetClipAsked {
-  readonly id: string;
-  readonly name: string;
-  /** Its take, or join, by its key. */
-  readonly take: string;
-  readonly recipe: ClipRecipe;
-}
+import { orProblem } from './fit-api';
+import type { SetClipAsked } from './made-clips';
+import { setClips } from './set-clips';
 
 /** A set with the clips that are its character's. */
 export interface SetAsked {
@@ -71,66 +56,7 @@ export interface FieldView {
   readonly field: PlayField;
 }
 
-const known = new LRUCache<string, SetClip | string>({ max: 400 });
 const fields = new LRUCache<string, OpenedField>({ max: 4 });
-
-/** The names of this program's files change with what is in them; while it is being written they do not. */
-const kept = keptClips(process.env.NODE_ENV === 'production' ? self.location.href : null);
-
-/** A clip, run and measured once, in this visit or an earlier one; a sentence where it cannot be. */
-async function setClip({ id, name, take, recipe }: SetClipAsked): Promise<SetClip | string> {
-  const key = JSON.stringify([take, recipe]);
-  const held = known.get(key);
-  if (held) return typeof held === 'string' ? held : { ...held, id, name };
-  const made = await keptOrMade(take, recipe);
-  known.set(key, made);
-  return typeof made === 'string' ? made : { ...made, id, name };
-}
-
-async function keptOrMade(take: string, recipe: ClipRecipe): Promise<SetClip | string> {
-  const opening = openingOf(take);
-  if (!opening?.lasts || !(await kept.canKeep())) return make(take, recipe);
-  await openCastOf(opening.project, recipe.steps);
-  const key = JSON.stringify([take, recipe, await fingerprintOf(opening.project, recipe.steps)]);
-  const found = await kept.find(key);
-  if (found) return { id: '', name: '', ...found, clip: onOneSkeleton(found.clip) };
-  const made = await make(take, recipe);
-  if (typeof made !== 'string') void kept.keep(key, { clip: made.clip, traits: made.traits });
-  return made;
-}
-
-const skeletons = new LRUCache<string, Skeleton>({ max: 20 });
-
-/** What was worked out of a skeleton is known by the object: clips that came back one by one share one again. */
-function onOneSkeleton(clip: Clip): Clip {
-  const key = JSON.stringify(clip.motion.skeleton);
-  const skeleton = skeletons.get(key) ?? clip.motion.skeleton;
-  skeletons.set(key, skeleton);
-  const on = (motion: Motion): Motion => (motion.skeleton === clip.motion.skeleton ? { ...motion, skeleton } : motion);
-  return { ...clip, motion: on(clip.motion), lead: clip.lead && on(clip.lead), tail: clip.tail && on(clip.tail) };
-}
-
-async function make(take: string, recipe: ClipRecipe): Promise<SetClip | string> {
-  try {
-    const { run } = await withCast(take, recipe.steps);
-    const clip = run(recipe);
-    const traits = clipTraits(clip);
-    return traits ? { id: '', name: '', clip, traits } : 'It is no person’s, so nothing is known of its feet.';
-  } catch (error) {
-    if (error instanceof InputError) return error.message;
-    throw error;
-  }
-}
-
-/** Clips, run and measured once each; those that cannot be are left out. */
-export async function setClips(asked: readonly SetClipAsked[]): Promise<SetClip[]> {
-  const made: SetClip[] = [];
-  for (const own of asked) {
-    const clip = await setClip(own);
-    if (typeof clip !== 'string') made.push(clip);
-  }
-  return made;
-}
 
 /** A field whose clips are in step, and what sounds it. */
 interface OpenedField {
@@ -145,25 +71,25 @@ async function fieldOf(field: BlendField, asked: readonly SetClipAsked[]): Promi
   const key = JSON.stringify([field, wanted]);
   const held = fields.get(key);
   if (held) return held;
-  const clips = await setClips(wanted);
+  const clips = await setClips.all(wanted);
   const playable = playableField(field, clips);
   if (!playable) return null;
-  const made = { playable, clips, sounder: sounder(playable, clips) };
-  fields.set(key, made);
-  return made;
+  const opened = { playable, clips, sounder: sounder(playable, clips) };
+  fields.set(key, opened);
+  return opened;
 }
 
 /** What the worker does with sets. */
 export const setApi = {
   /** What a clip is, for slots; a sentence where it cannot be told. */
   async setTraits(asked: SetClipAsked): Promise<ClipTraits | { problem: string }> {
-    const clip = await setClip(asked);
+    const clip = await setClips.one(asked);
     return typeof clip === 'string' ? { problem: clip } : clip.traits;
   },
 
   /** Coverage, contract and shots of a set. */
   async setMeasured({ set, clips: asked }: SetAsked): Promise<SetMeasured> {
-    const clips = await setClips(asked);
+    const clips = await setClips.all(asked);
     const members = clips.filter(({ id }) => !set.without.includes(id));
     const at = set.home && clips.find(({ id }) => id === set.home?.clip);
     const home = (at && set.home && homeFrom(at.clip, set.home.frame)) ?? null;
@@ -179,7 +105,7 @@ export const setApi = {
 
   /** Speed over time of a clip. */
   async setCourse(asked: SetClipAsked): Promise<SpeedCourse | null> {
-    const clip = await setClip(asked);
+    const clip = await setClips.one(asked);
     return typeof clip === 'string' ? null : speedCourse(clip.clip);
   },
 
