@@ -108,7 +108,7 @@ export { movements, runsOf, segments, turnsOf, UP_TO_SPEED, type Segment, type S
 export { strideTraces, type StrideTraces } from './find/stride-traces';
 
 // A take, read
-export { describeTake, type Passport } from './passport/describe-take';
+export { describeTake, takeDescriber, type DescribedTake, type Passport } from './passport/describe-take';
 export { applyOverrides, takeOverridesSchema, type TakeOverrides } from './passport/overrides';
 export { toMetres } from './passport/to-metres';
 

@@ -5,7 +5,7 @@ import {
   bvhStream,
   CHUNK_FRAMES,
   cutMotion,
-  describeTake,
+  takeDescriber,
   InputError,
   joinMotions,
   jointWay,
@@ -79,9 +79,10 @@ export async function importStream(
       }
       await pieces.keep(takePieces(own));
       const take = { name: bareName(file), format: 'bvh' as const, motion: joinMotions(measured), warnings };
-      const plain = describeTake(take);
+      const describe = takeDescriber(take);
+      const plain = describe({});
       const overrides = await firstOverrides(transaction, project, plain.passport);
-      const { passport, motion } = Object.keys(overrides).length > 0 ? describeTake(take, overrides) : plain;
+      const { passport, motion } = describe(overrides);
       const isLong = frames * passport.joints > LONG_SAMPLES;
       const [row] = await transaction
         .update(takes)

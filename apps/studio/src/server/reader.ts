@@ -1,5 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
+import { setPriority } from 'node:os';
+import { isMainThread } from 'node:worker_threads';
 import { InputError } from '@lantern/motion';
 import type { NewProjectInput } from '@/http/projects';
 import { importArchive } from './archive/import';
@@ -16,6 +18,11 @@ import { isAway } from './trouble';
 
 // A thread beside the server that reads files and works takes out, with a connection of its own: when it is ended in the middle of a
 // task, its transaction ends with it and nothing is stored.
+
+/** How far it stands back while the processor is wanted by others: pages, and the server that answers them. */
+const STANDS_BACK = 10;
+// Linux gives every thread a priority of its own; elsewhere it would be that of the whole server.
+if (!isMainThread && process.platform === 'linux') setPriority(STANDS_BACK);
 
 let own: Database | null = null;
 function database(): Database {

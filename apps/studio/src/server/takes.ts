@@ -5,6 +5,7 @@ import {
   bareName,
   CHUNK_FRAMES,
   describeTake,
+  takeDescriber,
   fileKind,
   InputError,
   type Motion,
@@ -133,9 +134,10 @@ export async function firstOverrides(
 
 /** Stores a take, or gives the name of the one that holds the same already. */
 async function storeTake(database: Database, project: string, file: string, hash: string, take: Take): Promise<TakeRow | string> {
-  const plain = describeTake(take);
+  const describe = takeDescriber(take);
+  const plain = describe({});
   const overrides = await firstOverrides(database, project, plain.passport);
-  const { passport, motion } = Object.keys(overrides).length > 0 ? describeTake(take, overrides) : plain;
+  const { passport, motion } = describe(overrides);
   const row = {
     id: randomUUID(),
     project,

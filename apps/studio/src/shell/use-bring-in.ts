@@ -22,8 +22,8 @@ export interface Arrival {
 /** Files sent at a time: one is on its way while one is read. */
 const AT_ONCE = 2;
 /** So often at most the list of takes grows, and the progress is drawn anew, ms: a hundred files that come at once leave the page to the hand. */
-const TAKES_MS = 700;
-const PROGRESS_MS = 150;
+const TAKES_MS = 1500;
+const PROGRESS_MS = 200;
 
 let nextId = 1;
 

@@ -1,4 +1,4 @@
-import { describeTake, type Passport } from '../passport/describe-take';
+import { takeDescriber, type Passport } from '../passport/describe-take';
 import type { TakeOverrides } from '../passport/overrides';
 import type { Motion } from '../model/motion';
 import type { Take } from '../model/take';
@@ -30,13 +30,14 @@ export interface SettledTake {
 export function settleTake(id: string, take: Take, known: TakeOverrides = {}): SettledTake {
   let overrides = known;
   const doubts: Doubt[] = [];
-  let described = describeTake(take, overrides);
-  for (const { code, message, repair } of described.passport.warnings) {
+  const describe = takeDescriber(take);
+  const read = describe(overrides);
+  for (const { code, message, repair } of read.passport.warnings) {
     const settles = code === 'floor' || code.startsWith('free-fall');
     if (settles && repair) overrides = { ...repair.overrides, ...overrides };
     if (code.startsWith('free-fall') && repair) doubts.push({ take: id, what: `${message} It is read so: ${repair.label}.` });
     else if (code === 'units' || code.startsWith('doubt-')) doubts.push({ take: id, what: message });
   }
-  if (overrides !== known) described = describeTake(take, overrides);
-  return { motion: described.motion, overrides, passport: described.passport, doubts };
+  const { motion, passport } = overrides === known ? read : describe(overrides);
+  return { motion, overrides, passport, doubts };
 }

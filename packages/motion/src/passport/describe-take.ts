@@ -67,6 +67,14 @@ const NO_FALL: FreeFall = {
 
 const AXIS_WORDS: Readonly<Record<UpAxis, string>> = { '+x': 'X', '-x': '−X', '+y': 'Y', '-y': '−Y', '+z': 'Z', '-z': '−Z' };
 
+/** A take, described: its passport, the take as everything downstream sees it (metres, Y up), and what its gait is. */
+export interface DescribedTake {
+  readonly passport: Passport;
+  readonly motion: Motion;
+  /** Null when it is not a person. Worked out when it is first asked for. */
+  readonly ground: Groundwork | null;
+}
+
 /**
  * The passport of a take, the take as everything downstream sees it (metres, Y up), and what its gait is (null when it is not a
  * person).
@@ -74,7 +82,38 @@ const AXIS_WORDS: Readonly<Record<UpAxis, string>> = { '+x': 'X', '-x': '−X', 
  * @example
  * describeTake(take).passport.units.unit; // 'cm'
  */
-export function describeTake(take: Take, overrides: TakeOverrides = {}): { passport: Passport; motion: Motion; ground: Groundwork | null } {
+export const describeTake = (take: Take, overrides: TakeOverrides = {}): DescribedTake => takeDescriber(take)(overrides);
+
+/**
+ * Describes a take with one thing overruled after another. What only says where it stands (the floor at zero, the start at the origin), which way it
+ * faces and at which rate it goes on is described from what was measured the time before.
+ *
+ * @example
+ * const describe = takeDescriber(take);
+ * describe({}).passport.reading.floorM === describe({ floorToZero: true }).passport.reading.floorM; // true
+ */
+export function takeDescriber(take: Take): (overrides: TakeOverrides) => DescribedTake {
+  let last: { readonly key: string; readonly measured: Measured } | null = null;
+  return (overrides) => {
+    const { up, metresPerUnit, fps, body } = overrides;
+    const key = JSON.stringify([up, metresPerUnit, fps, body]);
+    last = last?.key === key ? last : { key, measured: measureTake(take, overrides) };
+    return describeMeasured(take, overrides, last.measured);
+  };
+}
+
+/** What is measured of a take as it stands, before it is moved or resampled. */
+interface Measured {
+  readonly units: Units;
+  readonly up: UpAxis;
+  readonly stature: Stature;
+  readonly fall: FreeFall;
+  readonly reading: TakeReading;
+  readonly asRead: Motion;
+  readonly walked: Groundwork | null;
+}
+
+function measureTake(take: Take, overrides: TakeOverrides): Measured {
   // glTF is Y up and in metres by its specification, whatever its figures do.
   const foundUp = take.format === 'gltf' ? '+y' : findUp(take.motion);
   const up = overrides.up ?? foundUp;
@@ -111,9 +150,15 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
         statureUnits,
       })
     : NO_FALL;
+  return { units, up, stature, fall, reading, asRead, walked };
+}
+
+function describeMeasured(take: Take, overrides: TakeOverrides, measured: Measured): DescribedTake {
+  const { units, up, stature, fall, reading, asRead, walked } = measured;
   const motion = isMoved(overrides, asRead.fps)
     ? applyOverrides(take.motion, reading, { ...overrides, metresPerUnit: units.metresPerUnit, up })
     : asRead;
+  let ground: { readonly is: Groundwork | null } | undefined;
   const facing = overrides.faceForward ? 0 : reading.facing;
   return {
     passport: {
@@ -129,7 +174,7 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
       units,
       up,
       facingDeg: facing * DEGREES,
-      statureM: statureUnits * units.metresPerUnit,
+      statureM: stature.units * units.metresPerUnit,
       staturePlusMinusM: stature.plusMinus * units.metresPerUnit,
       freeFall: fall,
       reading,
@@ -138,7 +183,9 @@ export function describeTake(take: Take, overrides: TakeOverrides = {}): { passp
       warnings: [...take.warnings, ...findWarnings(take, overrides, units, up, fall, reading, walked?.body ?? null)],
     },
     motion,
-    ground: motion === asRead ? walked : groundwork(motion),
+    get ground() {
+      return (ground ??= { is: motion === asRead ? walked : groundwork(motion) }).is;
+    },
   };
 }
 
