@@ -29,5 +29,8 @@ async function readWay(take: string, joint: string): Promise<Float32Array> {
 }
 
 /** One of a way's numbers for every frame: 0 to 2 places, 3 the turn. */
-export const columnOf = (way: Float32Array, column: number, factor = 1, less = 0): Float32Array =>
-  Float32Array.from({ length: way.length / WAY_WIDTH }, (_, f) => (way[f * WAY_WIDTH + column] - less) * factor);
+export function columnOf(way: Float32Array, column: number, factor = 1, less = 0): Float32Array {
+  const values = new Float32Array(way.length / WAY_WIDTH);
+  for (let f = 0; f < values.length; f++) values[f] = (way[f * WAY_WIDTH + column] - less) * factor;
+  return values;
+}

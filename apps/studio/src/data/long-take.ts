@@ -1,14 +1,6 @@
-import {
-  applyOverrides,
-  layFigure,
-  CHUNK_FRAMES,
-  motionFromRows,
-  sidesOf,
-  type Motion,
-  type Overview,
-  type Skeleton,
-} from '@lantern/motion';
+import { applyOverrides, CHUNK_FRAMES, motionFromRows, type Motion, type Overview, type Skeleton } from '@lantern/motion';
 import { LRUCache } from 'lru-cache';
+import { core } from '@/worker/core';
 import type { OpenTake } from '@/worker/core.worker';
 import type { Located } from '@/worker/wire';
 import { usePlayer } from './player';
@@ -87,14 +79,13 @@ export async function openLong(take: TakeInfo): Promise<OpenTake> {
   await parts.fetch(0);
   const first = parts.at(0)?.motion;
   if (!first) throw new Error('The take could not be loaded.');
-  const body = first.skeleton.body ?? null;
+  const figure = await core().figure(first.skeleton);
   const motion = { ...first, frames: take.frames, part: (frame: number) => parts.at(frame) };
   const curve = () => new Float32Array(take.frames);
   return {
     id: takeKey(take),
     motion,
-    mesh: layFigure(first.skeleton, body),
-    markers: body && { ...sidesOf(first.skeleton, body), footprints: [] },
+    ...figure,
     contacts: null,
     floor: take.overrides.floorToZero ? 0 : take.passport.reading.floorM,
     speed: curve(),

@@ -71,9 +71,10 @@ export function TraceRow({
 function rangeOf(values: Float32Array): [number, number] {
   let low = Infinity;
   let high = -Infinity;
-  for (const v of values) {
-    if (v < low) low = v;
-    if (v > high) high = v;
+  // Counted, for a long take has hundreds of thousands.
+  for (let f = 0; f < values.length; f++) {
+    low = Math.min(low, values[f]);
+    high = Math.max(high, values[f]);
   }
   return high - low > 1e-6 ? [low, high] : [low - 0.5, low + 0.5];
 }

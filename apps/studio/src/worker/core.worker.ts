@@ -1,8 +1,6 @@
 import {
   align,
-  layFigure,
   compareMotions,
-  createMotion,
   bodyOf,
   jointWay,
   moveFrames,
@@ -15,7 +13,6 @@ import {
   seam,
   seamPoses,
   segments,
-  sidesOf,
   type BodyMesh,
   type Comparison,
   type Groundwork,
@@ -26,12 +23,12 @@ import {
   type Seam,
   type SeamPoses,
   type Segment,
-  type Skeleton,
   type Standing,
 } from '@lantern/motion';
 import { expose, transfer } from 'comlink';
 import { openCastOf } from './cast';
 import { copyForWire } from './clip-result';
+import { figureOf, figureView } from './figures';
 import { fitApi, orProblem } from './fit-api';
 import { recipeApi } from './recipe-api';
 import { joinApi } from './joining';
@@ -85,13 +82,7 @@ const api = {
   },
 
   /** What somebody with this skeleton looks like. */
-  figure(skeleton: Skeleton): { mesh: BodyMesh; markers: Markers | null } {
-    const motion = createMotion(skeleton, 60, 1);
-    motion.rootPositions.set(skeleton.joints[0].offset);
-    skeleton.joints.forEach((joint, j) => motion.rotations.set(joint.restRotation, j * 4));
-    const body = bodyOf(motion);
-    return { mesh: layFigure(skeleton, body), markers: body && { ...sidesOf(skeleton, body), footprints: [] } };
-  },
+  figure: figureView,
 
   /** The way of a joint: x, y, z in metres and its turn from rest in degrees, four numbers a frame. */
   async way(id: string, joint: string): Promise<Float32Array> {
@@ -183,7 +174,7 @@ function describe(id: string, motion: Motion, found: Groundwork | null): OpenTak
   return {
     id,
     motion: copyForWire(motion),
-    mesh: layFigure(motion.skeleton, found?.body ?? bodyOf(motion)),
+    mesh: figureOf(motion.skeleton, found?.body ?? bodyOf(motion)),
     markers: found ? markersOf(found) : null,
     ...overviewOf(motion, found),
   };

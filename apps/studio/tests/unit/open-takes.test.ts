@@ -10,7 +10,9 @@ import { featuresOf, loopsOf, takeOf } from '@/worker/held';
 import { openSource } from '@/worker/open-source';
 import { madeTake, serve } from './place';
 
-jest.mock('@/worker/core', () => ({ core: () => null }));
+jest.mock('@/worker/core', () => ({
+  core: () => ({ figure: jest.requireActual<typeof import('@/worker/figures')>('@/worker/figures').figureView }),
+}));
 
 const { take, rows } = madeTake('quay-walk', capture('walk', { seconds: 6, seed: 6 }).motion);
 const width = rows.length / take.frames;

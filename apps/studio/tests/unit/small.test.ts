@@ -4,6 +4,7 @@ import { BOUNDS, isOut } from '@/data/bounds';
 import { log } from '@/server/log';
 import { readBody, respond } from '@/server/respond';
 import { tracePath } from '@/timeline/paths';
+import { drawnBars } from '@/timeline/Ribbon';
 import { ticks } from '@/timeline/ticks';
 
 const post = (headers: Record<string, string>, body?: BodyInit) =>
@@ -54,6 +55,16 @@ test('a trace of many frames keeps every spike', () => {
   );
   expect(path).toMatch(/,9L/);
   expect(path.split('L').length).toBeLessThan(1100);
+});
+
+test('contacts that would touch on the screen are drawn as one bar, and those outside the window not at all', () => {
+  const bars = Array.from({ length: 5000 }, (_, i) => ({ from: i * 60, to: i * 60 + 36 }));
+  const at = (pixelsPerFrame: number) => (frame: number) => frame * pixelsPerFrame;
+  expect(drawnBars(bars, 0, 300_000, at(0.002))).toEqual([{ from: 0, to: 4999 * 60 + 36 }]);
+  expect(drawnBars(bars, 600, 1200, at(1))).toEqual(bars.slice(10, 20));
+  // 24 frames between two: just seen, or not.
+  expect(drawnBars(bars, 0, 1200, at(0.063))).toHaveLength(20);
+  expect(drawnBars(bars, 0, 1200, at(0.062))).toHaveLength(1);
 });
 
 test('a ruler has round steps with room for its words', () => {

@@ -95,7 +95,7 @@ const COLUMNS: readonly GridColDef<TakeInfo>[] = [
     field: 'seconds',
     headerName: 'Length',
     type: 'number',
-    width: 66,
+    width: 76,
     valueGetter: (_, { passport }) => passport.seconds,
     valueFormatter: length,
   },
@@ -150,5 +150,8 @@ function NameCell({ take }: { take: TakeInfo }) {
 }
 
 function length(seconds: number): string {
-  return seconds < 100 ? `${seconds.toFixed(1)} s` : `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')} min`;
+  if (seconds < 99.95) return `${seconds.toFixed(1)} s`;
+  const [minutes, rest] = [Math.floor(Math.round(seconds) / 60), Math.round(seconds) % 60];
+  if (minutes < 100) return `${minutes}:${String(rest).padStart(2, '0')} min`;
+  return `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
 }

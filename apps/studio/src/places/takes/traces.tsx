@@ -48,8 +48,8 @@ export function useTraces(info: TakeInfo | null, take: OpenTake | undefined, dis
       }),
     [ways, ofJoints, floor],
   );
-  const radians = take?.heading;
-  const degrees = useMemo(() => radians && Float32Array.from(radians, (v) => (v * 180) / Math.PI), [radians]);
+  const radians = ids.includes('heading') ? take?.heading : undefined;
+  const degrees = useMemo(() => radians?.map((v) => (v * 180) / Math.PI), [radians]);
   if (!take) return [];
   const lines = ids.flatMap((id): TraceLine[] => {
     if (id === 'speed') return [{ id, label: 'speed', unit: 'm/s', digits: 2, values: take.speed }];
