@@ -4,7 +4,7 @@ import PlayIcon from '@mui/icons-material/PlayArrow';
 import { Sign } from '@/controls/Sign';
 import { Box, Typography } from '@mui/material';
 import dynamic from 'next/dynamic';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { SPEEDS, usePlayer } from '@/data/player';
 import { DUSK } from '@/controls/theme';
 import type { StageProps } from './stage-props';
@@ -32,13 +32,21 @@ export function StageFrame({
   notice?: ReactNode;
 }) {
   const { view, prints, bones, ghosts, measuring, onQuay } = useStageOptions();
+  // While another one is loaded, the drawing itself stays, unseen: it would be made ready anew otherwise.
+  const [last, setLast] = useState(stage);
+  if (stage && stage !== last) setLast(stage);
+  const drawn = stage ?? last;
   const setView = (next: View) => useStageOptions.setState({ view: next });
   useStageKeys(setView);
   return (
     <Box
       sx={{ position: 'relative', height: '100%', bgcolor: DUSK.deep, color: DUSK.text, overflow: 'hidden', containerType: 'inline-size' }}
     >
-      {stage && <Stage {...stage} view={view} showsPrints={prints} bones={bones} ghosts={ghosts} measuring={measuring} onQuay={onQuay} />}
+      {drawn && (
+        <Box sx={{ position: 'absolute', inset: 0, visibility: stage ? 'visible' : 'hidden' }}>
+          <Stage {...drawn} view={view} showsPrints={prints} bones={bones} ghosts={ghosts} measuring={measuring} onQuay={onQuay} />
+        </Box>
+      )}
       {notice && (
         <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4, textAlign: 'center' }}>{notice}</Box>
       )}
