@@ -20,6 +20,7 @@ import {
   type Tracked,
   type TrackName,
 } from './key-tracks';
+import { series } from '../math/series';
 
 export interface ThinOptions {
   /** How far a point within 10 cm of any joint may be from where it was, metres. */
@@ -246,7 +247,7 @@ const belowOf = (reach: Reach, name: TrackName) => reach[typeof name === 'number
 /** What a track may be off by in every frame if it alone were off: radians, or metres. */
 function tolerances(motion: Motion, bounds: Float64Array, reach: Reach, { name, size }: Track): Float64Array {
   const J = motion.skeleton.joints.length;
-  return Float64Array.from({ length: motion.frames }, (_, f) => {
+  return series(motion.frames, (f) => {
     let least = Infinity;
     for (const { joint, far } of belowOf(reach, name)) least = Math.min(least, bounds[f * J + joint] / (size === 4 ? far : 1));
     return least;

@@ -1,5 +1,6 @@
 import { median } from '../math/statistics';
 import type { Groundwork } from '../measure/groundwork';
+import { series } from '../math/series';
 
 /** Somebody who goes up a step of the ground, or down one: frames of the take, both included. */
 export interface Ledge {
@@ -20,7 +21,7 @@ export function ledgesOf({ soles, contacts, motion: { fps } }: Groundwork): Ledg
     .sort((a, b) => a.from - b.from)
     .map(({ side, from, to }) => {
       const { heel, ball } = soles[side];
-      const low = Float64Array.from({ length: to - from }, (_, i) => Math.min(heel[(from + i) * 3 + 1], ball[(from + i) * 3 + 1]));
+      const low = series(to - from, (i) => Math.min(heel[(from + i) * 3 + 1], ball[(from + i) * 3 + 1]));
       return { from, level: median(low) };
     });
   const out: Ledge[] = [];

@@ -3,6 +3,7 @@ import { movingAverage } from '../math/filter';
 import type { Groundwork } from '../measure/groundwork';
 import { footfalls } from '../measure/strides';
 import { paceOf } from './strolls';
+import { trackOf } from '../model/track';
 
 /** Somebody who goes on in another direction. */
 export interface Pivot {
@@ -26,11 +27,7 @@ export function pivotsOf(ground: Groundwork): Pivot[] {
   const { motion, globals, body, contacts } = ground;
   const { fps, frames } = motion;
   const pace = paceOf(ground);
-  const place = (k: number) =>
-    movingAverage(
-      Float64Array.from({ length: frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + k]),
-      0.3 * fps,
-    );
+  const place = (k: number) => movingAverage(trackOf(globals, body.hips, k), 0.3 * fps);
   const [x, z] = [place(0), place(2)];
   const course = (a: number, b: number) => Math.atan2(x[b] - x[a], z[b] - z[a]);
   const reach = Math.round(REACH * fps);

@@ -3,6 +3,7 @@ import { median, quantile } from '../math/statistics';
 import { movingAverage } from '../math/filter';
 import type { Groundwork } from '../measure/groundwork';
 import { strideFrames } from '../measure/strides';
+import { trackOf } from '../model/track';
 
 /** A stretch of a take from standing to standing, and how sure one may be that nothing went wrong in it. */
 export interface Stroll {
@@ -56,11 +57,7 @@ export function strollsOf(ground: Groundwork, bends: readonly number[]): Stroll[
 /** Metres a second of the hips, the ripple of a step averaged out. */
 export function paceOf({ globals, body, contacts, motion: { fps } }: Groundwork): Float64Array {
   const step = Math.max(3, Math.min(fps, strideFrames(contacts) ?? fps) / 2);
-  const of = (k: number) =>
-    movingAverage(
-      Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + k]),
-      step,
-    );
+  const of = (k: number) => movingAverage(trackOf(globals, body.hips, k), step);
   const [x, z] = [of(0), of(2)];
   return x.map((_, f) => {
     const [a, b] = [Math.max(0, f - 1), Math.min(x.length - 1, f + 1)];

@@ -6,6 +6,7 @@ import { likeMoments } from './like-moment';
 import { logChannels, writeChannels, type LogChannels } from './log-channels';
 import { noiseFloor } from '../math/noise-floor';
 import { bridgeSpike, findSpikes, type Spike } from '../math/spikes';
+import { series } from '../math/series';
 
 /** Spikes of fewer degrees, or of the root fewer metres, are left to the smoothing. */
 const LEAST_TURN = 0.02;
@@ -54,7 +55,7 @@ export function flawsOf(motion: Motion): Flaws {
     );
     return { channels, noise, spikes, gaps };
   });
-  const values = [0, 1, 2].map((k) => Float64Array.from({ length: frames }, (_, f) => motion.rootPositions[f * 3 + k]));
+  const values = [0, 1, 2].map((k) => series(frames, (f) => motion.rootPositions[f * 3 + k]));
   const noise = values.map((curve) => heard(noiseFloor([curve], fps)));
   const flaws = { joints, root: { values, noise, spikes: findSpikes(values, Math.max(...noise), fps, LEAST_WAY) } };
   known.set(motion, flaws);

@@ -8,6 +8,7 @@ import { forwardKinematics, type Globals } from '../model/kinematics';
 import { copyMotion, cutMotion, type Motion } from '../model/motion';
 import type { BodyCapsules, Capsule } from '../character/body-capsules';
 import { pointAt } from './touch-limb';
+import { series } from '../math/series';
 
 /** What is moved out of what: a limb turned about its first joint. */
 interface Mover {
@@ -161,7 +162,7 @@ function turnedOut(motion: Motion, f: number, mover: Mover, room: number, before
 /** Turns that come in and go out smoothly and are nowhere less than they have to be: the largest about each frame, then averaged. */
 function eased(needs: Float64Array, width: number): Float64Array {
   const frames = needs.length / 3;
-  const size = Float64Array.from({ length: frames }, (_, f) => norm(vecAt(needs, f)));
+  const size = series(frames, (f) => norm(vecAt(needs, f)));
   const widest = new Float64Array(frames * 3);
   for (let f = 0; f < frames; f++) {
     let best = -1;
@@ -181,7 +182,7 @@ function eased(needs: Float64Array, width: number): Float64Array {
   }
   const out = new Float64Array(frames * 3);
   // A window whose edges are soft, no wider than what was widened.
-  const window = Float64Array.from({ length: 2 * width + 1 }, (_, i) => 1 + Math.cos((Math.PI * (i - width)) / (width + 1)));
+  const window = series(2 * width + 1, (i) => 1 + Math.cos((Math.PI * (i - width)) / (width + 1)));
   const sum = window.reduce((all, w) => all + w, 0);
   for (let f = 0; f < frames; f++)
     for (let i = 0; i < window.length; i++) {

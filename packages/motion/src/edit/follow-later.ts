@@ -2,6 +2,7 @@ import { multiplyInverse, slerp } from '../math/quat';
 import { smoothStep5 } from '../math/smooth';
 import { forwardKinematics } from '../model/kinematics';
 import { copyMotion, type Motion } from '../model/motion';
+import { series } from '../math/series';
 
 /** A joint that follows later: by so many frames, whole or between two. */
 export interface Later {
@@ -93,7 +94,7 @@ export function lagOf(before: Motion, after: Motion, joint: number, [from, to]: 
 
 function speeds(motion: Motion, joint: number, from: number, to: number): Float64Array {
   const { rotations, joints } = forwardKinematics(motion);
-  return Float64Array.from({ length: Math.max(1, to - from - 1) }, (_, i) => {
+  return series(Math.max(1, to - from - 1), (i) => {
     const [p, q] = [((from + i) * joints + joint) * 4, ((from + i + 1) * joints + joint) * 4];
     let cos = 0;
     for (let k = 0; k < 4; k++) cos += rotations[p + k] * rotations[q + k];

@@ -9,6 +9,7 @@ import type { Leg } from '../model/body';
 import { forwardKinematics } from '../model/kinematics';
 import { copyMotion, type Motion } from '../model/motion';
 import { reachFeet } from './reach-feet';
+import { series } from '../math/series';
 
 /** How much of each movement of the hips about their way is left: 1 all of it, 0 nothing, 2 twice. */
 export interface HipFactors {
@@ -93,7 +94,7 @@ function hipWay(motion: Motion, rotations: ArrayLike<number>, joints: number, hi
   const { x, z, heading } = wayOf(motion, false, { of: 'hips', smooth: 'stride' });
   const width = strideFrames(contacts) ?? Math.min(frames, fps);
   const height = movingAverage(
-    Float64Array.from({ length: frames }, (_, f) => motion.rootPositions[f * 3 + 1]),
+    series(frames, (f) => motion.rootPositions[f * 3 + 1]),
     width,
   );
   const turned = new Float64Array(frames * 4);
@@ -101,7 +102,7 @@ function hipWay(motion: Motion, rotations: ArrayLike<number>, joints: number, hi
   makeContinuous(turned, 0, frames, 4);
   const parts = [0, 1, 2, 3].map((k) =>
     movingAverage(
-      Float64Array.from({ length: frames }, (_, f) => turned[f * 4 + k]),
+      series(frames, (f) => turned[f * 4 + k]),
       width,
     ),
   );
@@ -177,7 +178,7 @@ export function hipSwayCm(
   [from, to]: readonly [number, number],
 ): number {
   const way = hipWay(about, globals.rotations, about.skeleton.joints.length, body.hips, contacts);
-  const left = Float64Array.from({ length: to - from }, (_, i) => {
+  const left = series(to - from, (i) => {
     const f = from + i;
     const [dx, dz] = [motion.rootPositions[f * 3] - way.x[f], motion.rootPositions[f * 3 + 2] - way.z[f]];
     return dx * Math.cos(way.heading[f]) - dz * Math.sin(way.heading[f]);

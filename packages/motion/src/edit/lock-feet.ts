@@ -10,6 +10,7 @@ import { bendTips } from '../anatomy/bend-tips';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { copyMotion, type Motion } from '../model/motion';
 import { reachFeet } from './reach-feet';
+import { series } from '../math/series';
 
 /** A contact begins and ends while the foot still moves: that much of it, seconds, is left to the blend. */
 const EDGE_SECONDS = 0.03;
@@ -106,7 +107,7 @@ function correction(
       out[f * 3 + 2] = z;
     }
     // As much to the one side as to the other: nobody is moved further than he must be.
-    const half = [0, 2].map((k) => median(Float64Array.from({ length: to - from }, (_, i) => out[(from + i) * 3 + k])));
+    const half = [0, 2].map((k) => median(series(to - from, (i) => out[(from + i) * 3 + k])));
     const rests = median(lowest.subarray(from, to));
     const level = rests - soles.floor > LEAST_RISE ? rests : soles.floor;
     for (let f = from; f < to; f++) {

@@ -1,5 +1,6 @@
 import { lowPass } from '../math/filter';
 import { exp, log, makeContinuous, multiply, multiplyInverse, normalize } from '../math/quat';
+import { series } from '../math/series';
 
 /** A rotation over time as three plain curves: where it is turned to from its own slow mean, as half-angle vectors. */
 export interface LogChannels {
@@ -22,7 +23,7 @@ export function logChannels(rotations: ArrayLike<number>, at: number, stride: nu
   makeContinuous(own, 0, frames, 4);
   const slow = [0, 1, 2, 3].map((k) =>
     lowPass(
-      Float64Array.from({ length: frames }, (_, f) => own[f * 4 + k]),
+      series(frames, (f) => own[f * 4 + k]),
       SLOW,
       fps,
     ),

@@ -1,6 +1,7 @@
 import { lowPass } from '../math/filter';
 import { groundwork } from '../measure/groundwork';
 import type { Motion } from '../model/motion';
+import { trackOf } from '../model/track';
 
 /** Instants that may have been alike. */
 export interface AnchorProposal {
@@ -31,8 +32,7 @@ export function proposeAnchors(motion: Motion): AnchorProposal[] {
   const found = groundwork(motion);
   if (!found || motion.frames < motion.fps) return [];
   const { fps, frames } = motion;
-  const { positions, joints } = found.globals;
-  const hips = (k: 0 | 2) => Float64Array.from({ length: frames }, (_, f) => positions[(f * joints + found.body.hips) * 3 + k]);
+  const hips = (k: 0 | 2) => trackOf(found.globals, found.body.hips, k);
   const [x, z] = [lowPass(hips(0), 1, fps), lowPass(hips(2), 1, fps)];
   const speed = (f: number) => {
     const [a, b] = [Math.max(0, f - 1), Math.min(frames - 1, f + 1)];

@@ -1,4 +1,5 @@
 import type { Features } from './features';
+import { series } from '../math/series';
 
 /** Feature distance, metres, at which likeness has fallen to a third. */
 const FADE = 0.22;
@@ -73,7 +74,7 @@ export function nearestPair(
  */
 export function partnersOf({ frames, width, values }: Features, frame: number, from: number, to: number): number[] {
   const [first, last] = [Math.max(0, from), Math.min(frames - 1, to)];
-  const row = Float64Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => {
+  const row = series(Math.max(0, last - first + 1), (i) => {
     let sum = 0;
     for (let k = 0; k < width; k++) sum += (values[frame * width + k] - values[(first + i) * width + k]) ** 2;
     return sum;

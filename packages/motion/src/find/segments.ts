@@ -5,6 +5,7 @@ import type { Contacts, Interval } from '../model/contacts';
 import type { Groundwork } from '../measure/groundwork';
 import { legLength } from '../measure/leg-length';
 import { footfalls, strideFrames } from '../measure/strides';
+import { series } from '../math/series';
 
 export const SEGMENT_KINDS = ['idle', 'walk', 'run', 'sneak', 'turn', 'start', 'stop', 'flight'] as const;
 export type SegmentKind = (typeof SEGMENT_KINDS)[number];
@@ -154,10 +155,10 @@ export function gaitIn(ground: Groundwork, { from, to }: Interval, isSlow = fals
   const leg = legLength(globals, body);
   const height = (j: number, f: number) => globals.positions[(f * globals.joints + j) * 3 + 1];
   const ankle = quantile(
-    Float64Array.from({ length: globals.frames }, (_, f) => height(body.legs.left.ankle, f)),
+    series(globals.frames, (f) => height(body.legs.left.ankle, f)),
     0.1,
   );
-  const hip = median(Float64Array.from({ length: to - from }, (_, i) => height(body.legs.left.hip, from + i)));
+  const hip = median(series(to - from, (i) => height(body.legs.left.hip, from + i)));
   return (hip - soles.floor) / (leg + ankle - soles.floor) < CROUCHED ? 'sneak' : 'walk';
 }
 

@@ -16,6 +16,7 @@ import type { FitSettings, Limb } from './settings';
 import { soleTracks } from './sole-tracks';
 import { bendToes } from './toes';
 import { transfer, type TransferSpace } from './transfer';
+import { trackOf } from '../model/track';
 
 /** A motion on a character's joints. */
 export interface Fitted {
@@ -117,11 +118,7 @@ function spaceOf(plan: FitPlan, globals: Globals, floorM: number, { travel, sole
   const { legs } = plan.sourceBody;
   const sole = soleCm / 100;
   if (plan.sameBuild) return { floorM, alongScale, heightScale: plan.legRatio, heightM: sole };
-  const standing = (ankle: number) =>
-    quantile(
-      Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + ankle) * 3 + 1]),
-      0.1,
-    ) - floorM;
+  const standing = (ankle: number) => quantile(trackOf(globals, ankle, 1), 0.1) - floorM;
   const own = (standing(legs.left.ankle) + standing(legs.right.ankle)) / 2;
   const heightM = ankleHeight(plan) - plan.legRatio * own + sole;
   return { floorM, alongScale, heightScale: plan.legRatio, heightM };

@@ -9,6 +9,7 @@ import type { Motion } from '../model/motion';
 import type { Skeleton } from '../model/skeleton';
 import { FINGERS, partOf, type Parts } from '../anatomy/parts';
 import type { FitPlan } from './plan';
+import { series } from '../math/series';
 
 /** A hand that was this far below the floor in the take reached down beside it: there the floor is no bound, metres. */
 const BESIDE = 0.05;
@@ -58,7 +59,7 @@ function liftsOf(
   ground: number,
   isBeside: (f: number) => boolean,
 ): Float64Array {
-  return Float64Array.from({ length: globals.frames }, (_, f) => {
+  return series(globals.frames, (f) => {
     if (globals.positions[(f * globals.joints + wrist) * 3 + 1] - ground > reach) return 0;
     const depth = ground - lowest(globals, f, points);
     return depth > 0 && !isBeside(f) ? depth : 0;

@@ -12,6 +12,7 @@ import { limbWeights } from './limb-weights';
 import type { FitPlan } from './plan';
 import { LIMBS, type FitSettings, type Limb, type Placement } from './settings';
 import type { TransferSpace } from './transfer';
+import { series } from '../math/series';
 
 /** The hips give way no quicker than this, hertz. */
 const GIVE_HERTZ = 2;
@@ -210,9 +211,7 @@ function holdRests(
 ): void {
   const fade = Math.max(2, Math.round(0.2 * fps));
   for (const { from, to } of rests) {
-    const held = [0, 1, 2].map((k) =>
-      median(Float64Array.from({ length: Math.max(1, to - from) }, (_, i) => place(Math.min(frames - 1, from + i))[k])),
-    );
+    const held = [0, 1, 2].map((k) => median(series(Math.max(1, to - from), (i) => place(Math.min(frames - 1, from + i))[k])));
     const own = limbWeights({ weight: 0, holds: [{ from, to: to - 1, weight: 1, fade: fade / fps }] }, frames, fps, 0);
     for (let f = 0; f < frames; f++) {
       if (own[f] === 0) continue;

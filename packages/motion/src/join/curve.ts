@@ -1,4 +1,5 @@
 import type { JoinCurve } from './schema';
+import { series } from '../math/series';
 
 /**
  * The weight of a piece that comes in, at a share of the overlap: 0 at its beginning, 1 at its end.
@@ -35,7 +36,7 @@ function bezierAt([ax, ay, bx, by]: readonly [number, number, number, number], x
  * [...overlapWeights(4, 'straight')]; // [0, 0.25, 0.5, 0.75, 1]
  */
 export function overlapWeights(frames: number, coming: JoinCurve, leaving: JoinCurve = coming): Float64Array {
-  return Float64Array.from({ length: frames + 1 }, (_, f) => {
+  return series(frames + 1, (f) => {
     if (f === 0) return 0;
     if (f === frames) return 1;
     const come = curveAt(coming, f / frames);

@@ -9,6 +9,7 @@ import type { Contacts, Interval } from '../model/contacts';
 import { followPoint } from '../model/fixed-point';
 import { cutMotion, type Motion } from '../model/motion';
 import { forwardKinematics, type Globals } from '../model/kinematics';
+import { series } from '../math/series';
 
 /** A foot that was held is led back over so much, and to where it is held, seconds. */
 const BLEND = 0.18;
@@ -131,7 +132,7 @@ function liftOut(
   const isLifted = new Uint8Array(motion.frames);
   for (const side of ['left', 'right'] as const) {
     const { heel, ball, tip } = soles[side];
-    const depth = Float64Array.from({ length: motion.frames }, (_, f) => {
+    const depth = series(motion.frames, (f) => {
       // Where a contact begins or ends the foot is still on its way.
       const bears = Math.max(0, ...contacts[side].map(({ from, to }) => Math.min(f - from + 1, to - f) / edge));
       const outside = Math.max(first - f, f - last, 0);

@@ -1,4 +1,5 @@
 import type { Contacts } from '../model/contacts';
+import { series } from '../math/series';
 
 /** The course of strides: where in them each instant is, growing by one a stride; left landings are whole numbers. */
 export interface StrideCourse {
@@ -64,7 +65,7 @@ export interface OverlapTimes {
 
 /** Both at their own pace. */
 export function plainTimes(leaving: number, coming: number, frames: number): OverlapTimes {
-  const run = (from: number) => Float64Array.from({ length: frames + 1 }, (_, f) => from + f);
+  const run = (from: number) => series(frames + 1, (f) => from + f);
   return { leaving: run(leaving), coming: run(coming) };
 }
 

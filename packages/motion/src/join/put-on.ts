@@ -15,6 +15,7 @@ import type { Joined, Meet } from './joined';
 import { bearsAt, lineUp, type Meeting } from './line-up';
 import { levelAt, lowerLevel, type LaidPiece, type Level } from './piece';
 import type { JoinInto } from './schema';
+import { series } from '../math/series';
 
 /** What has been joined so far: its last piece is still known beyond its end. */
 export interface Sofar extends Joined {
@@ -96,7 +97,7 @@ export function followed(sofar: Sofar, piece: LaidPiece, into: JoinInto): Sofar 
 function sinceCarried({ contacts, start, frames: own }: LaidPiece, motion: Motion, from: number, frames: number): Contacts {
   const weights = overlapWeights(frames, 'smooth');
   const feet = plantedApart(motion, from, from + frames, weights, [0, 0]);
-  const times = Float64Array.from({ length: frames + 1 }, (_, f) => start + f);
+  const times = series(frames + 1, (f) => start + f);
   return sinceHalf(contacts, { from, frames, weights, times, feet, last: start + own - 1 });
 }
 

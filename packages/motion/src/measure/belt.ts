@@ -2,6 +2,7 @@ import { median, quantile } from '../math/statistics';
 import type { Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
 import { legLength } from './leg-length';
+import { trackOf } from '../model/track';
 
 /** The velocity at which someone who walks on the spot would go, metres a second. */
 export interface Belt {
@@ -35,13 +36,12 @@ export function findBelt(globals: Globals, body: Body, fps: number): Belt | null
   for (const side of ['left', 'right'] as const) {
     const { ankle, toe } = body.legs[side];
     const joint = toe >= 0 ? toe : ankle;
-    const at = (f: number, k: number) => positions[(f * joints + joint) * 3 + k];
-    const heights = Float64Array.from({ length: n }, (_, f) => at(f, 1));
+    const [across, heights, along] = [0, 1, 2].map((k) => trackOf(globals, joint, k));
     const level = quantile(heights, 0.03);
     for (let f = 1; f < n - 1; f++) {
       if (heights[f] > level + low) continue;
-      vx.push(((at(f + 1, 0) - at(f - 1, 0)) * fps) / 2);
-      vz.push(((at(f + 1, 2) - at(f - 1, 2)) * fps) / 2);
+      vx.push(((across[f + 1] - across[f - 1]) * fps) / 2);
+      vz.push(((along[f + 1] - along[f - 1]) * fps) / 2);
     }
   }
   if (vx.length < Math.max(4, n / 8)) return null;

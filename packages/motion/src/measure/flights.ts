@@ -3,6 +3,7 @@ import type { Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
 import { legLength } from './leg-length';
 import type { Soles } from './soles';
+import { series } from '../math/series';
 
 /** One flight of a take: how the hips fall in it, in the units and frames of the take as read. */
 export interface Flight {
@@ -47,15 +48,13 @@ export function findFlights(globals: Globals, body: Body, soles: Soles): Flights
   const { positions, joints, frames } = globals;
   const leg = legLength(globals, body);
   const points = (['left', 'right'] as const).flatMap((side) => [soles[side].heel, soles[side].ball, soles[side].tip]);
-  const lowest = Float64Array.from({ length: frames }, (_, f) => Math.min(...points.map((point) => point[f * 3 + 1])));
+  const lowest = series(frames, (f) => Math.min(...points.map((point) => point[f * 3 + 1])));
   const level = levelsOf(lowest, soles.floor, CLEAR * leg);
   // Over more frames where the feet move little in one: a jitter of millimetres is much against a 240th of a second.
   const once = quantile(Float64Array.from([0, 3].map((k) => speedsOf(points[k], frames, 1)).flatMap((v) => [...v])), 0.8);
   const width = Math.min(8, Math.max(1, Math.round((0.06 * leg) / Math.max(once, QUICK * leg * 0.5))));
   const speeds = points.map((point) => speedsOf(point, frames, width));
-  const feet = [0, 3].map((first) =>
-    Float64Array.from({ length: frames }, (_, f) => Math.min(speeds[first][f], speeds[first + 1][f], speeds[first + 2][f])),
-  );
+  const feet = [0, 3].map((first) => series(frames, (f) => Math.min(speeds[first][f], speeds[first + 1][f], speeds[first + 2][f])));
   const quick = Math.max(
     QUICK * leg,
     quantile(
@@ -88,7 +87,7 @@ export function findFlights(globals: Globals, body: Body, soles: Soles): Flights
 
 /** Units a frame, over `width` frames to both sides where there are as many. */
 function speedsOf(point: Float32Array, frames: number, width: number): Float64Array {
-  return Float64Array.from({ length: frames }, (_, f) => {
+  return series(frames, (f) => {
     const a = Math.max(0, f - width) * 3;
     const b = Math.min(frames - 1, f + width) * 3;
     return b > a ? (Math.hypot(point[b] - point[a], point[b + 1] - point[a + 1], point[b + 2] - point[a + 2]) * 3) / (b - a) : 0;

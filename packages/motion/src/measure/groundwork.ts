@@ -9,6 +9,7 @@ import { headings } from './heading';
 import { bearingPoint, lowPassedSoles } from './slide';
 import { soles, type Soles } from './soles';
 import { weightedJoints, type WeightedJoints } from './weights';
+import { trackOf } from '../model/track';
 
 /** What most figures start from, worked out once for a motion. */
 export interface Groundwork {
@@ -91,8 +92,7 @@ class Worked implements Groundwork {
     return keep(this, 'standing', soles(going, belt ? forwardKinematics(going) : this.globals, body));
   }
   private contactsOn(found: Soles): Contacts {
-    const { frames, joints, positions } = this.globals;
-    const hips = Float64Array.from({ length: frames }, (_, f) => positions[(f * joints + this.body.hips) * 3 + 1]);
+    const hips = trackOf(this.globals, this.body.hips, 1);
     return contacts(found, this.motion.fps, hips);
   }
 }

@@ -3,6 +3,7 @@ import type { Arm, Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
 import type { Contacts, Interval } from '../model/contacts';
 import type { Groundwork } from './groundwork';
+import { trackOf } from '../model/track';
 
 /** A resting hand is slower than this, metres a second, and stays at rest up to so many times that. */
 const SLOW = 0.1;
@@ -41,14 +42,7 @@ export function withHands({ contacts, globals, body, motion }: Groundwork): Cont
 function restsOf(globals: Globals, { shoulder, wrist }: Arm, fps: number): Interval[] {
   if (shoulder < 0 || wrist < 0) return [];
   const n = globals.frames;
-  const track = (joint: number) =>
-    [0, 1, 2].map((k) =>
-      lowPass(
-        Float64Array.from({ length: n }, (_, f) => globals.positions[(f * globals.joints + joint) * 3 + k]),
-        6,
-        fps,
-      ),
-    );
+  const track = (joint: number) => [0, 1, 2].map((k) => lowPass(trackOf(globals, joint, k), 6, fps));
   const hand = track(wrist);
   const over = track(shoulder);
   const speed = (f: number) => {

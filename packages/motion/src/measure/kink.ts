@@ -1,6 +1,7 @@
 import { DEGREES } from '../math/angles';
 import type { Body, Side } from '../model/body';
 import type { Globals } from '../model/kinematics';
+import { series } from '../math/series';
 
 /** A knee or an elbow. */
 export type Hinge = `${Side} knee` | `${Side} elbow`;
@@ -20,7 +21,7 @@ export function hingeKinks({ positions, joints, frames }: Globals, { legs, arms 
   const out: HingeKink[] = [];
   const note = (hinge: Hinge, a: number, b: number, c: number) => {
     if (a < 0 || b < 0 || c < 0) return;
-    const angles = Float64Array.from({ length: frames }, (_, f) => bend(positions, f * joints, a, b, c));
+    const angles = series(frames, (f) => bend(positions, f * joints, a, b, c));
     let [degS, frame] = [0, 0];
     // A first frame that is no motion, a calibration pose, is left out.
     for (let f = Math.min(2, frames - 2); f > 0 && f < frames - 1; f++) {

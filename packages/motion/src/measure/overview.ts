@@ -4,6 +4,7 @@ import type { Contacts, Interval } from '../model/contacts';
 import { withHands } from './hand-contacts';
 import { groundwork, type Groundwork } from './groundwork';
 import { strideFrames } from './strides';
+import { series } from '../math/series';
 
 /** What is drawn along a take's time axis, one value a frame. */
 export interface Overview {
@@ -29,7 +30,7 @@ export function overviewOf(motion: Motion, found: Groundwork | null): Overview {
   const stride = found ? strideFrames(found.contacts) : null;
   const hips = found?.body.hips ?? 0;
   const channel = (k: number) =>
-    Float64Array.from({ length: motion.frames }, (_, f) =>
+    series(motion.frames, (f) =>
       found ? found.globals.positions[(f * found.globals.joints + hips) * 3 + k] : motion.rootPositions[f * 3 + k],
     );
   const floor = found?.soles.floor ?? 0;

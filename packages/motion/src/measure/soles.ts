@@ -6,6 +6,7 @@ import type { Globals } from '../model/kinematics';
 import { legLength } from './leg-length';
 import type { Motion } from '../model/motion';
 import type { SolePoints } from '../anatomy/sole-points';
+import { trackOf } from '../model/track';
 
 /** Points on the sole of one foot over time, `frame · 3` numbers each, metres. */
 export interface SoleTracks {
@@ -68,9 +69,9 @@ function soleLevel(motion: Motion, globals: Globals, leg: Leg, f: number, statur
  * them, it is never flat while it bears, as in a sprint: then those of the frames in which it is slow.
  */
 function flatFrames(globals: Globals, leg: Leg, fps: number): number[] {
-  const { frames, joints, positions } = globals;
+  const { frames } = globals;
   const ball = leg.toe >= 0 ? leg.toe : leg.ankle;
-  const heights = (j: number) => Float64Array.from({ length: frames }, (_, f) => positions[(f * joints + j) * 3 + 1]);
+  const heights = (j: number) => trackOf(globals, j, 1);
   const [ankle, toe] = [heights(leg.ankle), heights(ball)];
   const all = Array.from({ length: frames }, (_, f) => f);
   const speed = (f: number) => speedAt(globals, ball, f, fps);

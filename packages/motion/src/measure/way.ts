@@ -8,6 +8,7 @@ import { centreOfMass } from './centre-of-mass';
 import { groundwork, type Groundwork } from './groundwork';
 import { eighthNearest } from './seam';
 import { strideFrames } from './strides';
+import { series } from '../math/series';
 
 export interface WayOptions {
   /** What the way is that of: the hips, the centre of mass (de Leva 1996), or the mean of the feet. */
@@ -150,12 +151,12 @@ function averaged(p: Place, heading: Float64Array, width: number, loop: boolean)
     if (!loop) return movingAverage(values, width);
     const last = n - 1;
     const cycle = values[last] - values[0];
-    const three = Float64Array.from({ length: 3 * last + 1 }, (_, i) => values[i % last] + Math.floor(i / last) * cycle);
+    const three = series(3 * last + 1, (i) => values[i % last] + Math.floor(i / last) * cycle);
     return movingAverage(three, width)
       .slice(last, 2 * last + 1)
       .map((v) => v - cycle);
   };
-  const channel = (k: number) => smooth(Float64Array.from({ length: n }, (_, f) => p[f * 3 + k]));
+  const channel = (k: number) => smooth(series(n, (f) => p[f * 3 + k]));
   const y = channel(1);
   const first = y[0];
   return { x: channel(0), y: y.map((value) => value - first), z: channel(2), heading: smooth(heading) };

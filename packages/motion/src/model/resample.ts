@@ -1,4 +1,5 @@
 import { alignSigns, createMotion, type Motion } from './motion';
+import { series } from '../math/series';
 
 /** How frames beyond the ends are found: a loop comes round (its travel added), anything else holds its slope. */
 export interface ResampleOptions {
@@ -20,7 +21,7 @@ export function resample(motion: Motion, frames: number, fps: number, options: R
   const step = options.step ?? (frames === 1 ? 0 : (n - 1) / (frames - 1));
   return resampleAt(
     motion,
-    Float64Array.from({ length: frames }, (_, f) => Math.min(n - 1, f * step)),
+    series(frames, (f) => Math.min(n - 1, f * step)),
     fps,
     options,
   );
@@ -47,24 +48,25 @@ export function resampleAt(motion: Motion, instants: ArrayLike<number>, fps: num
       target[f * 3 + k] = sum;
     }
   };
-  const at: Sample = { index: [0, 0, 0, 0], turns: [0, 0, 0, 0], weights: [0, 0, 0, 0] };
-  const r = motion.rotations;
+  const at: Sample = { index: new Int32Array(4), turns: new Int32Array(4), weights: new Float64Array(4) };
+  const { index, weights } = at;
+  const [r, target] = [motion.rotations, out.rotations];
   for (let f = 0; f < frames; f++) {
     sampleAt(at, instants[f], n, options.loop ?? false);
     vectors(motion.rootPositions, out.rootPositions, at, f, cycle);
     motion.translations?.forEach((t, j) => vectors(t, out.translations?.get(j) ?? t, at, f, [0, 0, 0]));
     for (let j = 0; j < joints; j++) {
       // About eighty multiplications; the four quaternions are brought to the sign of the second.
-      const q = (at.index[1] * joints + j) * 4;
+      const q = (index[1] * joints + j) * 4;
       const [ax, ay, az, aw] = [r[q], r[q + 1], r[q + 2], r[q + 3]];
-      let x = at.weights[1] * ax;
-      let y = at.weights[1] * ay;
-      let z = at.weights[1] * az;
-      let w = at.weights[1] * aw;
+      let x = weights[1] * ax;
+      let y = weights[1] * ay;
+      let z = weights[1] * az;
+      let w = weights[1] * aw;
       for (let m = 0; m < 4; m++) {
-        if (m === 1 || at.weights[m] === 0) continue;
-        const p = (at.index[m] * joints + j) * 4;
-        const by = ax * r[p] + ay * r[p + 1] + az * r[p + 2] + aw * r[p + 3] < 0 ? -at.weights[m] : at.weights[m];
+        if (m === 1 || weights[m] === 0) continue;
+        const p = (index[m] * joints + j) * 4;
+        const by = ax * r[p] + ay * r[p + 1] + az * r[p + 2] + aw * r[p + 3] < 0 ? -weights[m] : weights[m];
         x += by * r[p];
         y += by * r[p + 1];
         z += by * r[p + 2];
@@ -72,10 +74,10 @@ export function resampleAt(motion: Motion, instants: ArrayLike<number>, fps: num
       }
       const n = 1 / Math.sqrt(x * x + y * y + z * z + w * w);
       const o = (f * joints + j) * 4;
-      out.rotations[o] = x * n;
-      out.rotations[o + 1] = y * n;
-      out.rotations[o + 2] = z * n;
-      out.rotations[o + 3] = w * n;
+      target[o] = x * n;
+      target[o + 1] = y * n;
+      target[o + 2] = z * n;
+      target[o + 3] = w * n;
     }
   }
   alignSigns(out);
@@ -83,9 +85,9 @@ export function resampleAt(motion: Motion, instants: ArrayLike<number>, fps: num
 }
 
 interface Sample {
-  index: number[];
-  turns: number[];
-  weights: number[];
+  readonly index: Int32Array;
+  readonly turns: Int32Array;
+  readonly weights: Float64Array;
 }
 
 /** The four frames around instant `t` (in frames of the source) and their Catmull–Rom weights. */

@@ -5,6 +5,7 @@ import type { Clip } from '../model/clip';
 import { joinMotions } from '../model/join';
 import { forwardKinematics } from '../model/kinematics';
 import type { Motion } from '../model/motion';
+import { series } from '../math/series';
 
 /**
  * A cut of someone who walks on the spot as if he went, so that every step finds him planted; `belt` keeps what was added, frame by frame. Any other
@@ -18,7 +19,7 @@ export function givenWay(clip: Clip): Clip {
   const belt = body && findBelt(forwardKinematics(around), body, motion.fps) && groundwork(around)?.belt;
   if (!belt) return clip;
   const from = (part: Motion | null, first: number) => part && moved(part, belt, first);
-  const ramp = (v: number) => Float64Array.from({ length: motion.frames }, (_, f) => (v * f) / motion.fps);
+  const ramp = (v: number) => series(motion.frames, (f) => (v * f) / motion.fps);
   return {
     ...clip,
     lead: from(lead, -(lead?.frames ?? 0)),

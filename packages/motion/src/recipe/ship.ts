@@ -4,6 +4,7 @@ import type { Travel } from '../model/travel';
 import { withContacts } from '../measure/clip-slides';
 import { resample } from '../model/resample';
 import { settleSeam } from '../steps/settle';
+import { series } from '../math/series';
 
 export interface Shipped {
   readonly clip: Clip;
@@ -46,7 +47,7 @@ function atRate({ floorM, left, right }: Contacts, factor: number, fps: number):
 function resampleTravel(travel: Travel, frames: number): Travel {
   const channel = (values: Float64Array) => {
     const n = values.length - 1;
-    return Float64Array.from({ length: frames }, (_, f) => {
+    return series(frames, (f) => {
       const t = (f * n) / (frames - 1);
       const i = Math.min(n - 1, Math.floor(t));
       return values[i] + (values[i + 1] - values[i]) * (t - i);

@@ -2,6 +2,7 @@ import type { Clip } from '../model/clip';
 import { framesBefore } from '../steps';
 import type { ClipRecipe } from './recipe';
 import { stepClips } from './step-clips';
+import { series } from '../math/series';
 
 /**
  * For every frame of a finished clip the frame of its cut that is shown there, counted from the cut's first; null where a step has made frames
@@ -25,7 +26,7 @@ export const sourceFrames = (run: (recipe: ClipRecipe) => Clip, recipe: ClipReci
 export function framesSince(run: (recipe: ClipRecipe) => Clip, recipe: ClipRecipe, index: number): Float64Array | null {
   const clips = stepClips(run, recipe);
   const { frames } = (index < clips.length ? clips[index].before : run(recipe)).motion;
-  let at: Float64Array = Float64Array.from({ length: frames }, (_, f) => f);
+  let at: Float64Array = series(frames, (f) => f);
   for (const each of clips.slice(index)) {
     if (each.step.off) continue;
     const found = framesBefore(each.step, each);

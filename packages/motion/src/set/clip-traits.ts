@@ -11,6 +11,8 @@ import { groundwork, type Groundwork } from '../measure/groundwork';
 import { played } from '../measure/played';
 import { standsAt } from '../measure/stands';
 import { DIRECTIONS, type Direction, type SlotKind } from './slot';
+import { series } from '../math/series';
+import { trackOf } from '../model/track';
 
 /** Ways of going that can be told without knowing what a set calls fast. */
 export type MeasuredGait = 'hush' | 'walk' | 'run';
@@ -178,12 +180,8 @@ interface Course {
 }
 
 function courseOf({ globals, body, motion: { fps } }: Groundwork): Course {
-  const { positions, joints, frames } = globals;
-  const channel = (k: number) =>
-    movingAverage(
-      Float64Array.from({ length: frames }, (_, f) => positions[(f * joints + body.hips) * 3 + k]),
-      Math.max(1, Math.round(0.2 * fps)),
-    );
+  const { frames } = globals;
+  const channel = (k: number) => movingAverage(trackOf(globals, body.hips, k), Math.max(1, Math.round(0.2 * fps)));
   const [x, z] = [channel(0), channel(2)];
   const between = (a: number, b: number) => Math.hypot(x[b] - x[a], z[b] - z[a]);
   const speed = x.map((_, f) => {
@@ -286,7 +284,7 @@ function levelsOf({ soles, contacts }: Groundwork, own: Interval): { rise: numbe
     .sort((a, b) => a.from - b.from)
     .map(({ side, from, to }) => {
       const { heel, ball } = soles[side];
-      return median(Float64Array.from({ length: to - from }, (_, i) => Math.min(heel[(from + i) * 3 + 1], ball[(from + i) * 3 + 1])));
+      return median(series(to - from, (i) => Math.min(heel[(from + i) * 3 + 1], ball[(from + i) * 3 + 1])));
     });
   if (stances.length === 0) return { rise: 0, levels: 0 };
   const levels: number[] = [];

@@ -2,6 +2,8 @@ import { movingAverage } from '../math/filter';
 import { groundwork } from '../measure/groundwork';
 import { strideFrames } from '../measure/strides';
 import { worldMotion, type Clip } from '../model/clip';
+import { series } from '../math/series';
+import { trackOf } from '../model/track';
 
 /** Speed over time of a clip that sets off or comes to a stop. */
 export interface SpeedCourse {
@@ -31,8 +33,7 @@ export function speedCourse(clip: Pick<Clip, 'motion' | 'travel'>): SpeedCourse 
   const { globals, body, motion, contacts } = ground;
   const { fps, frames } = motion;
   const step = Math.max(3, Math.min(frames / 2, (strideFrames(contacts) ?? 0.9 * fps) / 2));
-  const channel = (k: number) =>
-    Float64Array.from({ length: frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + k]);
+  const channel = (k: number) => trackOf(globals, body.hips, k);
   const [x, z] = [movingAverage(channel(0), step), movingAverage(channel(2), step)];
   const mps = x.map((_, f) => {
     const [a, b] = [Math.max(0, f - 1), Math.min(frames - 1, f + 1)];
@@ -62,7 +63,7 @@ function rampOf(mps: Float64Array, fps: number): Pick<SpeedCourse, 'rampSeconds'
  * @param from seconds at which it begins
  */
 export function askedCourse(kind: 'start' | 'stop', mps: number, perS2: number, from: number, seconds: number, fps: number): Float64Array {
-  return Float64Array.from({ length: Math.round(seconds * fps) + 1 }, (_, f) => {
+  return series(Math.round(seconds * fps) + 1, (f) => {
     const gone = Math.max(0, f / fps - from);
     return kind === 'start' ? Math.min(mps, gone * perS2) : Math.max(0, mps - gone * perS2);
   });

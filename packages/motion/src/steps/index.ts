@@ -27,6 +27,7 @@ import { speed } from './speed';
 import { thin } from './thin';
 import { travel } from './travel';
 import { typicalCycleStep } from './typical-cycle';
+import { series } from '../math/series';
 
 /** Every kind of step, in the order of work. A new one is a file and a line here. */
 const STEPS = {
@@ -157,9 +158,7 @@ export function framesBefore<Kind extends StepKind>(
 ): Float64Array | null {
   const { sourceFrames } = DEFINITIONS[step.kind as Kind];
   if (sourceFrames === null) return null;
-  return sourceFrames
-    ? sourceFrames(clips.before, clips.after, step)
-    : Float64Array.from({ length: clips.after.motion.frames }, (_, f) => f);
+  return sourceFrames ? sourceFrames(clips.before, clips.after, step) : series(clips.after.motion.frames, (f) => f);
 }
 
 /**

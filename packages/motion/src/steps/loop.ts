@@ -13,6 +13,7 @@ import { tick } from '../measure/tick';
 import { mapFrame } from '../model/frame-map';
 import { RADIANS } from '../math/angles';
 import { defineStep, stepObject } from './definition';
+import { series } from '../math/series';
 
 const schema = stepObject('loop', {
   /**
@@ -58,7 +59,7 @@ export const loop = defineStep(schema, {
     const last = before.motion.frames - 1;
     const by = before.loop || before.travel ? 0 : (after.closing?.start ?? 0);
     // A cycle that begins elsewhere than its cut does comes round to what is before that.
-    return Float64Array.from({ length: last + 1 }, (_, f) => (by > 0 ? (f + by) % last : f));
+    return series(last + 1, (f) => (by > 0 ? (f + by) % last : f));
   },
   report: (_, after) => ({ label: 'tick', figure: 'tick', unit: '', digits: 2, before: null, after: after.loop ? tick(after) : null }),
   apply(clip, params) {

@@ -11,6 +11,8 @@ import { cycleTransform } from '../model/repeat';
 import { replant, type Lean } from '../edit/replant';
 import { repeatFirst } from './repeat-first';
 import { settleSeam } from './settle';
+import { series } from '../math/series';
+import { trackOf } from '../model/track';
 
 /**
  * A clip on another way, its feet replanted: what bending its path and lengthening its strides have in common. A loop is worked on as it
@@ -45,8 +47,7 @@ export function onOtherWay(
     return { ...clip, motion: placed, way: bent.way, belt: clip.belt && shiftOf(bent.way), loop: false, lead: null, tail: null };
   }
   const { start } = shown;
-  const round = (values: ArrayLike<number>) =>
-    Float64Array.from({ length: last + 2 * start + 1 }, (_, i) => values[(i - start + last) % last]);
+  const round = (values: ArrayLike<number>) => series(last + 2 * start + 1, (i) => values[(i - start + last) % last]);
   const lean = bent.lean && { angle: round(bent.lean.angle), course: courseRound(bent.lean.course, bent.way, start) };
   const placed = replant(found, contacts, wayRound(way, start), wayRound(planted, start), lean).motion;
   const cycle = cycleTransform({ motion, travel: planted });
@@ -60,9 +61,7 @@ export function onOtherWay(
 /** How far a way has gone, frame by frame. */
 const shiftOf = ({ x, z }: Travel) => ({ x: x.map((v) => v - x[0]), z: z.map((v) => v - z[0]) });
 
-const hipsHeight = ({ globals, body, soles }: Groundwork) =>
-  median(Float64Array.from({ length: globals.frames }, (_, f) => globals.positions[(f * globals.joints + body.hips) * 3 + 1])) -
-  soles.floor;
+const hipsHeight = ({ globals, body, soles }: Groundwork) => median(trackOf(globals, body.hips, 1)) - soles.floor;
 
 /** The feet of one who leans stand outside of the way that his hips go: by how far the lean brings the hips in. */
 function outwards(way: Travel, lean: Lean, height: number): Travel {
@@ -78,7 +77,7 @@ function outwards(way: Travel, lean: Lean, height: number): Travel {
 function courseRound(course: ArrayLike<number>, way: Travel, start: number): Float64Array {
   const last = way.x.length - 1;
   const turn = way.heading[last] - way.heading[0];
-  return Float64Array.from({ length: last + 2 * start + 1 }, (_, i) => {
+  return series(last + 2 * start + 1, (i) => {
     const f = i - start;
     return course[(f + last) % last] + turn * Math.floor(f / last);
   });

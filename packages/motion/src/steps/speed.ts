@@ -12,6 +12,7 @@ import { timeMap } from '../math/time-map';
 import { onOtherWay } from './other-way';
 import { settleSeam } from './settle';
 import { asItIs, defineStep, stepObject } from './definition';
+import { series } from '../math/series';
 
 /** What is asked of strides and time for a speed. */
 export interface SpeedChange {
@@ -52,7 +53,7 @@ export const speed = defineStep(schema, {
   otherSide: asItIs,
   sourceFrames: (before, after) => {
     const [from, to] = [before.motion.frames - 1, after.motion.frames - 1];
-    return Float64Array.from({ length: to + 1 }, (_, f) => (f * from) / Math.max(1, to));
+    return series(to + 1, (f) => (f * from) / Math.max(1, to));
   },
   report: (before, after) => ({ label: 'speed', unit: 'm/s', digits: 2, before: nowMps(before), after: nowMps(after) }),
   apply(clip, params) {
