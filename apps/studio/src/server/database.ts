@@ -7,7 +7,7 @@ import { toLog } from './trouble';
 export type Database = NodePgDatabase<typeof schema>;
 
 /** A request waits so long for a connection, then it is told that the database is away, ms. */
-const CONNECT_MS = 5000;
+const CONNECT_MS = 10_000;
 
 /** A pool of connections to a server. @param most connections */
 export function connect(url: string, most = 10): { database: Database; close: () => Promise<void> } {
