@@ -11,7 +11,7 @@ const page = await browser.newPage();
 const settle = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 await page.goto(`${address}/gullmouth/takes`);
-await page.locator('::-p-text(wick-rounds)').click();
+await page.locator('[data-take] ::-p-text(wick-rounds)').click();
 await page.waitForFunction(() => location.pathname.length > 30);
 await shows(page, /frame \d+ of 2431/);
 await page.mouse.click(742, 740);

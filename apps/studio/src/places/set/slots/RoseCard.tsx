@@ -2,6 +2,9 @@ import { GAITS, type Contract } from '@lantern/motion';
 import { chart } from '@/controls/theme';
 import { MIDDLE, RADIUS } from './rose-layout';
 
+/** Where rings say their speed: lamps, and their names beside them, are to the side and behind. */
+const BETWEEN_LAMPS = (105 * Math.PI) / 180;
+
 /** The card under the lamps: rings of speed, the game's own dashed, degrees round the edge. */
 export function RoseCard({ reach, contract }: { reach: number; contract: Contract }) {
   const rings = Array.from({ length: Math.floor(reach) }, (_, i) => i + 1).filter((mps) => mps < reach);
@@ -29,8 +32,8 @@ export function RoseCard({ reach, contract }: { reach: number; contract: Contrac
         <g key={mps}>
           <circle cx={MIDDLE.x} cy={MIDDLE.y} r={(mps / reach) * RADIUS} fill="none" stroke={chart('rule')} />
           <text
-            x={MIDDLE.x + (mps / reach) * RADIUS * 0.78}
-            y={MIDDLE.y + (mps / reach) * RADIUS * 0.63 + 12}
+            x={MIDDLE.x + (mps / reach) * RADIUS * Math.sin(BETWEEN_LAMPS)}
+            y={MIDDLE.y - (mps / reach) * RADIUS * Math.cos(BETWEEN_LAMPS) + 4}
             fontSize={11}
             fill={chart('faint')}
           >
