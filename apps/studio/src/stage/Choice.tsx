@@ -33,6 +33,7 @@ export function Choice({
         whiteSpace: 'nowrap',
         color: isOn ? DUSK.warm : DUSK.text,
         fontWeight: isOn ? 700 : 400,
+        '@container (max-width: 680px)': { px: 0.5 },
         '&:hover': { bgcolor: 'rgba(255,255,255,0.08)' },
       }}
     >

@@ -78,6 +78,7 @@ export function StageFrame({
               display: 'flex',
               alignItems: 'center',
               gap: 2,
+              '@container (max-width: 680px)': { gap: 1 },
               // The floor's own numbers fade out under what is said here.
               background: `linear-gradient(transparent, ${DUSK.deep} 75%)`,
             }}

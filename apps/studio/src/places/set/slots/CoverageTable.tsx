@@ -16,11 +16,18 @@ interface Props {
 const GRID = 'minmax(94px, 2.2fr) repeat(8, minmax(38px, 1fr))';
 const HATCH = `repeating-linear-gradient(135deg, transparent 0 5px, ${chart('rule')} 5px 6px)`;
 
+/** So narrow, the unit stands in the head alone. */
+const NARROW = '@container (max-width: 480px)';
+
 /** Everything that is no loop: by gait, foot and angle, each with its one figure. */
 export function CoverageTable({ reports, nameOf, shotOf, onChoose, onOpen }: Props) {
   const rows = rowsOf(reports);
   return (
-    <Box role="table" aria-label="Idles, turns, starts, stops, pivots, flights and steps" sx={{ minHeight: 0, overflow: 'auto' }}>
+    <Box
+      role="table"
+      aria-label="Idles, turns, starts, stops, pivots, flights and steps"
+      sx={{ minHeight: 0, overflow: 'auto', containerType: 'inline-size' }}
+    >
       <Box
         role="row"
         sx={{
@@ -37,6 +44,9 @@ export function CoverageTable({ reports, nameOf, shotOf, onChoose, onOpen }: Pro
       >
         <Typography role="columnheader" variant="caption" color="text.secondary" sx={{ fontStyle: 'italic', lineHeight: 1.15 }}>
           ends off the home pose
+          <Box component="span" sx={{ display: 'none', [NARROW]: { display: 'inline' } }}>
+            , cm
+          </Box>
         </Typography>
         {COLUMNS.map((column) => (
           <Box key={column} role="columnheader" aria-label={column} sx={{ gridColumn: 'span 2', textAlign: 'center' }}>
@@ -111,7 +121,7 @@ function SlotButton({
 }: { report: SlotReport; name: string; number: number | undefined } & Pick<Props, 'onChoose' | 'onOpen'>) {
   const { state, figure, id } = report;
   const isOut = figure?.isOut === true && isLit(state);
-  const words = state === 'missing' ? `shot ${number ?? ''}` : figure ? `${figure.cm.toFixed(1)} cm` : '';
+  const words = state === 'missing' ? `shot ${number ?? ''}` : figure ? figure.cm.toFixed(1) : '';
   return (
     <Box
       component="button"
@@ -148,6 +158,12 @@ function SlotButton({
       >
         {isOut && '▲ '}
         {words}
+        {state !== 'missing' && figure && (
+          <Box component="span" sx={{ [NARROW]: { display: 'none' } }}>
+            {' '}
+            cm
+          </Box>
+        )}
       </Typography>
     </Box>
   );
