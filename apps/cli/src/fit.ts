@@ -1,9 +1,9 @@
-import { CAST, castGlb } from '@lantern/cast';
+import { CAST_NAMES, castGlb, type CastName } from '@lantern/cast';
 import { bareName, describeTake, fitSettingsSchema, fitTake, partName, readCharacter, writeCharacterGlb } from '@lantern/motion';
 import { inFile, inFileAsync, readInput, readTakeFile, writeOutput } from './files';
 import { print, printWarnings } from './print';
 
-const isOurs = (name: string): name is keyof typeof CAST => name in CAST;
+const isOurs = (name: string): name is CastName => CAST_NAMES.some((own) => own === name);
 
 /** Carries a whole take onto a character (a skinned GLB, or one of ours by name) and writes it in the character's own file. */
 export async function fit(takeFile: string, characterFile: string, { out, json }: { out: string; json?: boolean }): Promise<void> {
@@ -38,7 +38,7 @@ export async function fit(takeFile: string, characterFile: string, { out, json }
 }
 
 /** Writes one of the characters that come with the program. */
-export async function character(name: keyof typeof CAST, { out, json }: { out: string; json?: boolean }): Promise<void> {
+export async function character(name: CastName, { out, json }: { out: string; json?: boolean }): Promise<void> {
   const bytes = await castGlb(name);
   await writeOutput(out, bytes);
   print(json ?? false, { file: out, bytes: bytes.length }, () => [`${out}: ${bytes.length} bytes`]);

@@ -1,7 +1,7 @@
 import { Argument, Command, CommanderError, InvalidArgumentError, Option } from 'commander';
-import { SCRIPTS } from '@lantern/capture';
-import { CAST } from '@lantern/cast';
-import { InputError, SLOT_LISTS } from '@lantern/motion';
+import { SCRIPTS } from '@lantern/capture/names';
+import { CAST_NAMES } from '@lantern/cast/names';
+import { InputError, SLOT_LISTS } from '@lantern/motion/names';
 
 /** Exit codes of every command: done, our fault, wrong use, bad input. */
 const EXIT = { done: 0, ours: 1, use: 2, input: 3 } as const;
@@ -107,7 +107,7 @@ function program(): Command {
     .requiredOption('--out <file>', 'the GLB file to write')
     .action(only(async () => (await import('./fit')).fit));
   command('character', 'one of the characters that come with the program, as a skinned GLB')
-    .addArgument(new Argument('<name>').choices(Object.keys(CAST)))
+    .addArgument(new Argument('<name>').choices(CAST_NAMES))
     .requiredOption('--out <file>', 'the GLB file to write')
     .action(only(async () => (await import('./fit')).character));
   command('capture', 'play a script in the simulated suit')

@@ -1,6 +1,6 @@
 import { readdir, stat } from 'node:fs/promises';
 import { dirname, join, relative, resolve, sep } from 'node:path';
-import { CAST, castGlb } from '@lantern/cast';
+import { CAST_NAMES, castGlb, type CastName } from '@lantern/cast';
 import {
   bareName,
   draftProject,
@@ -33,7 +33,7 @@ export interface ProposeOptions {
 
 type TakeOf = ProjectInput['takes'][number];
 
-const isOurs = (name: string): name is keyof typeof CAST => name in CAST;
+const isOurs = (name: string): name is CastName => CAST_NAMES.some((own) => own === name);
 
 /** A set drafted from all takes of a folder, written as a project file that `make`, `set` and `drive` read. */
 export async function propose(folder: string, { character, slots, out, name, json }: ProposeOptions): Promise<void> {

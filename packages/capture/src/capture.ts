@@ -7,7 +7,8 @@ import { perform } from './performer';
 import { inMood, personOf, type Mood, type Person } from './person';
 import { plan } from './plan';
 import { FINE, type Plan, type Stance } from './plan-data';
-import { scriptFor, type Script, type ScriptName } from './scripts';
+import type { ScriptName } from './script-names';
+import { scriptFor, type Script } from './scripts';
 
 export interface CaptureOptions {
   readonly seconds?: number;

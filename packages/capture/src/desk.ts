@@ -1,5 +1,5 @@
 import type { Mood } from './person';
-import type { ScriptName } from './scripts';
+import type { ScriptName } from './script-names';
 
 /** What the capture desk sets: who wears the suit, what he does, and what the suit gets wrong. */
 export interface SuitSettings {

@@ -3,6 +3,7 @@ import type { Hold } from './arms';
 import type { Kerb, Piece } from './path';
 import type { Leg } from './plan-data';
 import { HUSH, PLAIN, SIDEWAYS, type Style } from './style';
+import type { ScriptName } from './script-names';
 
 /** What the performer is asked to do. `margin` seconds are played before and after and cut off, for scripts that begin in mid-gait. */
 export interface Script {
@@ -16,24 +17,6 @@ export interface Script {
   /** Played from its end to its start: a walk becomes a walk backwards. */
   readonly backwards?: boolean;
 }
-
-export const SCRIPTS = [
-  'walk',
-  'jog',
-  'hush',
-  'turn',
-  'start-stop',
-  'hop',
-  'idle',
-  'rounds',
-  'kerb',
-  'stairs',
-  'sideways',
-  'backwards',
-  'lean',
-  'turns',
-] as const;
-export type ScriptName = (typeof SCRIPTS)[number];
 
 const STROLL = 1.25;
 const MARGIN = 2;

@@ -9,7 +9,8 @@ import { plan } from '../src/plan';
 import { FINE, type Stance } from '../src/plan-data';
 import { quintic } from '../src/quintic';
 import { random } from '@lantern/motion';
-import { scriptFor, SCRIPTS } from '../src/scripts';
+import { SCRIPTS } from '../src/script-names';
+import { scriptFor } from '../src/scripts';
 
 const number = fc.double({ min: -5, max: 5, noNaN: true });
 const state = fc.tuple(number, number, number);

@@ -276,7 +276,8 @@ export { setBoundsSchema, type SetBounds, setSchema, type LocomotionSet } from '
 export { shotCsv, shotList, type Shot } from './set/shots';
 export { shotText } from './set/shot-text';
 export { DIRECTIONS, GAITS, slotId, slotOnOtherSide, slotSchema, type Direction, type Gait, type Slot, type SlotKind } from './set/slot';
-export { SLOT_LISTS, slotList, type SlotList } from './set/slot-lists';
+export { SLOT_LISTS, type SlotList } from './set/slot-list-names';
+export { slotList } from './set/slot-lists';
 export { slotName } from './set/slot-name';
 export { askedCourse, speedCourse, type SpeedCourse } from './set/speed-course';
 export { homeDistance, homePoseOf } from './measure/home-distance';

@@ -3,7 +3,8 @@ import { clipNameSchema } from '../recipe/clip-document';
 import { contractSchema } from './contract';
 import { draftSchema } from './draft-schema';
 import { graphSchema } from './graph-schema';
-import { SLOT_LISTS, slotList } from './slot-lists';
+import { SLOT_LISTS } from './slot-list-names';
+import { slotList } from './slot-lists';
 import { slotSchema } from './slot';
 
 const id = z.string().min(1).max(200);

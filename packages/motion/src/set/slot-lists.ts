@@ -1,4 +1,5 @@
 import { slotSchema, type Slot, type SlotInput } from './slot';
+import type { SlotList } from './slot-list-names';
 
 const both = <Of extends SlotInput>(make: (side: 'left' | 'right') => Of): Of[] => [make('left'), make('right')];
 
@@ -36,9 +37,6 @@ const FULL: readonly SlotInput[] = [
   { kind: 'flight', how: 'hop', on: 'both' },
   { kind: 'step', over: 'kerb', way: 'up' },
 ];
-
-export const SLOT_LISTS = ['modest', 'full'] as const;
-export type SlotList = (typeof SLOT_LISTS)[number];
 
 /**
  * A ready list of slots, to begin with.
