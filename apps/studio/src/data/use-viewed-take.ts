@@ -1,8 +1,9 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import type { OpenTake } from '@/worker/core.worker';
 import { openLong, readCurves } from './long-take';
+import { usePlayer } from './player';
 import type { TakeInfo } from './project';
 import { takeKey, useOpenTake } from './use-open-take';
 
@@ -35,6 +36,9 @@ export function useViewedTake(take: TakeInfo | null): { data: OpenTake | undefin
       return readCurves(take);
     },
   });
+  // A part is asked for as soon as the playhead is in it, not only when it is to be drawn.
+  const part = long.data?.motion.part;
+  useEffect(() => part && usePlayer.subscribe(({ frame }) => void part(frame)), [part]);
   const joined = useMemo(() => (long.data ? { ...long.data, ...curves.data } : undefined), [long.data, curves.data]);
   return isLong ? { data: joined, error: long.error, isFetching: long.isFetching } : whole;
 }

@@ -105,6 +105,16 @@ const arrival = (id: number, state: Arrival['state'], more: Partial<Arrival> = {
   ...more,
 });
 
+test('of many files that arrive, what went wrong stands first, then what is being done, what waits, and what is in', () => {
+  const states = ['done', 'waiting', 'stopped', 'reading', 'failed', 'sending', 'waiting', 'done'] as const;
+  render(<Arrivals arrivals={states.map((state, i) => arrival(i, state))} onClose={jest.fn()} />);
+  const names = within(screen.getByRole('region', { name: 'Arriving takes' })).getAllByText(/^file-/);
+  expect(names.map((name) => states[Number(/\d+/.exec(name.textContent)?.[0])])).toEqual([
+    ...['failed', 'reading', 'sending', 'waiting', 'waiting'],
+    ...['done', 'stopped', 'done'],
+  ]);
+});
+
 test('files that arrive say how far they are, can be stopped one by one or all, and a bad one says why', async () => {
   const onClose = jest.fn();
   const arrivals = [arrival(1, 'sending'), arrival(2, 'waiting'), arrival(3, 'failed', { problem: 'Line 3: not a number.' })];
