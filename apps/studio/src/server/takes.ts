@@ -220,8 +220,8 @@ export async function openMotion(database: Database, id: string): Promise<{ moti
 
 /** The passport of a long take from its first frames, with the length of all of it. */
 async function describeLong(database: Reading, row: TakeRow, overrides: TakeOverrides) {
-  const described = describeTake(await readStored(database, row, Math.ceil(MEASURED_FRAMES / CHUNK_FRAMES)), overrides);
-  return { ...described, passport: ofWholeLength(described.passport, row.frames, stepOf(row, overrides)) };
+  const { passport, motion } = describeTake(await readStored(database, row, Math.ceil(MEASURED_FRAMES / CHUNK_FRAMES)), overrides);
+  return { motion, passport: ofWholeLength(passport, row.frames, stepOf(row, overrides)) };
 }
 
 /** A passport made on the first frames of a longer take. @param frames of the file, at its own rate */
