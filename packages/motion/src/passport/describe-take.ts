@@ -1,12 +1,10 @@
-import type { Warning } from '../error';
 import { DEGREES, wrapAngle } from '../math/angles';
 import { findFlights } from '../measure/flights';
 import { freeFall, type FreeFall } from '../measure/free-fall';
 import { groundwork, type Groundwork } from '../measure/groundwork';
-import { statureOf, type Stature } from '../measure/stature';
+import { statureOf } from '../measure/stature';
 import { findUnits, type Units } from '../measure/units';
 import { NOT_A_PERSON } from '../anatomy/body';
-import type { Body } from '../model/body';
 import { bodyOf } from '../anatomy/body-of';
 import { foldAbove, topOfBody } from '../anatomy/fold-root';
 import { missingParts } from '../anatomy/missing';
@@ -15,13 +13,7 @@ import { applyOverrides, settleBody, type TakeOverrides, type TakeReading } from
 import { skeletonSignature } from '../model/signature';
 import type { Take, UpAxis } from '../model/take';
 import { findUp, toMetres } from './to-metres';
-
-/** A warning, and what would mend it at a click. */
-export interface TakeWarning extends Warning {
-  readonly repair?: { readonly label: string; readonly overrides: TakeOverrides };
-  /** Of something that is asked: that it is right as it was found. */
-  readonly keep?: { readonly label: string; readonly overrides: TakeOverrides };
-}
+import { findWarnings, reasonsOf, type Findings, type Reasons, type TakeWarning } from './words';
 
 /** What a take is, worked out from the take itself and what its owner overruled. */
 export interface Passport {
@@ -48,7 +40,7 @@ export interface Passport {
   /** Parts of a person that the skeleton lacks. */
   readonly missing: readonly string[];
   /** Why each line says what it says. */
-  readonly reasons: Readonly<Record<'fps' | 'up' | 'facing' | 'origin' | 'floor', string>> & { readonly stature?: string };
+  readonly reasons: Reasons;
   readonly warnings: readonly TakeWarning[];
 }
 
@@ -64,8 +56,6 @@ const NO_FALL: FreeFall = {
   suggestion: null,
   sentence: `${NOT_A_PERSON} So there are no flights.`,
 };
-
-const AXIS_WORDS: Readonly<Record<UpAxis, string>> = { '+x': 'X', '-x': '−X', '+y': 'Y', '-y': '−Y', '+z': 'Z', '-z': '−Z' };
 
 /** A take, described: its passport, the take as everything downstream sees it (metres, Y up), and what its gait is. */
 export interface DescribedTake {
@@ -103,12 +93,7 @@ export function takeDescriber(take: Take): (overrides: TakeOverrides) => Describ
 }
 
 /** What is measured of a take as it stands, before it is moved or resampled. */
-interface Measured {
-  readonly units: Units;
-  readonly up: UpAxis;
-  readonly stature: Stature;
-  readonly fall: FreeFall;
-  readonly reading: TakeReading;
+interface Measured extends Findings {
   readonly asRead: Motion;
   readonly walked: Groundwork | null;
 }
@@ -150,11 +135,11 @@ function measureTake(take: Take, overrides: TakeOverrides): Measured {
         statureUnits,
       })
     : NO_FALL;
-  return { units, up, stature, fall, reading, asRead, walked };
+  return { units, up, stature, fall, reading, body: walked?.body ?? null, asRead, walked };
 }
 
 function describeMeasured(take: Take, overrides: TakeOverrides, measured: Measured): DescribedTake {
-  const { units, up, stature, fall, reading, asRead, walked } = measured;
+  const { units, up, stature, fall, reading, body, asRead, walked } = measured;
   const motion = isMoved(overrides, asRead.fps)
     ? applyOverrides(take.motion, reading, { ...overrides, metresPerUnit: units.metresPerUnit, up })
     : asRead;
@@ -178,9 +163,9 @@ function describeMeasured(take: Take, overrides: TakeOverrides, measured: Measur
       staturePlusMinusM: stature.plusMinus * units.metresPerUnit,
       freeFall: fall,
       reading,
-      missing: missingParts(motion.skeleton, walked?.body ?? null),
-      reasons: reasonsOf(take, overrides, { stature, fall, up, reading, isWalked: walked !== null }),
-      warnings: [...take.warnings, ...findWarnings(take, overrides, units, up, fall, reading, walked?.body ?? null)],
+      missing: missingParts(motion.skeleton, body),
+      reasons: reasonsOf(take, overrides, measured),
+      warnings: [...take.warnings, ...findWarnings(take, overrides, measured)],
     },
     motion,
     get ground() {
@@ -188,41 +173,6 @@ function describeMeasured(take: Take, overrides: TakeOverrides, measured: Measur
     },
   };
 }
-
-/** What a passport rests on. */
-interface Findings {
-  readonly stature: Stature;
-  readonly fall: FreeFall;
-  readonly up: UpAxis;
-  readonly reading: TakeReading;
-  /** Whether there were legs to tell headings and the floor by. */
-  readonly isWalked: boolean;
-}
-
-/** Why each line of a passport says what it says. */
-function reasonsOf(take: Take, overrides: TakeOverrides, { stature, fall, up, reading, isWalked }: Findings): Passport['reasons'] {
-  return {
-    stature: statureReason(stature),
-    fps: rateReason(take, overrides, fall),
-    up: overrides.up
-      ? 'Set by hand.'
-      : take.format === 'gltf'
-        ? 'glTF is Y up by its specification.'
-        : `The body is tallest along ${AXIS_WORDS[up]}, and its lowest points keep their level along it.`,
-    facing: isWalked
-      ? `Hips and shoulders of the first frame face ${Math.round(reading.facing * DEGREES)}° from ahead.`
-      : 'No two legs were found to tell it by.',
-    origin: `The hips start at ${reading.origin.map((v) => v.toFixed(2)).join(', ')} m on the floor.`,
-    floor: isWalked
-      ? `The level of the soles in the frames in which a foot is flat and low: ${(reading.floorM * 100).toFixed(1)} cm.`
-      : 'No feet were found to tell it by.',
-  };
-}
-
-const statureReason = ({ from }: Stature): string =>
-  from === 'crown'
-    ? 'From the crown of the head to the soles.'
-    : 'From legs and shoulders by the proportions of people: the head’s last joint is not its crown.';
 
 /** Somebody at rest is no smaller and no larger than this, metres, in a file whose unit is the metre. */
 const BELIEVED = [0.3, 4] as const;
@@ -240,62 +190,3 @@ function unitsOfGltf(motion: Motion): Units {
 
 const isMoved = ({ faceForward, startAtOrigin, floorToZero, conform }: TakeOverrides, fps: number): boolean =>
   Boolean(faceForward || startAtOrigin || floorToZero || (conform !== undefined && Math.abs(conform / fps - 1) > 1e-6));
-
-function rateReason(take: Take, overrides: TakeOverrides, fall: FreeFall): string {
-  const source =
-    overrides.fps !== undefined ? 'Set by hand' : take.format === 'asf-amc' ? 'Assumed: AMC files do not say' : 'As the file says';
-  const checked =
-    fall.verdict === 'consistent' ? ', and flights agree with it' : fall.verdict === 'rate' ? ', but flights speak against it' : '';
-  const conformed =
-    overrides.conform === undefined
-      ? ''
-      : ` Resampled from ${Number((overrides.fps ?? take.motion.fps).toFixed(3))} to ${overrides.conform}.`;
-  return `${source}${checked}.${conformed}`;
-}
-
-function findWarnings(
-  take: Take,
-  overrides: TakeOverrides,
-  units: Units,
-  up: UpAxis,
-  fall: FreeFall,
-  reading: TakeReading,
-  body: Body | null,
-): TakeWarning[] {
-  const out: TakeWarning[] = [];
-  if (units.confidence < 0.5) out.push({ code: 'units', message: units.reason });
-  if (up !== '+y' && overrides.up === undefined) {
-    out.push({ code: 'up-axis', message: `The file has ${AXIS_WORDS[up]} up; it is turned to Y up.` });
-  }
-  for (const { part, sentence, other } of body?.doubts ?? []) {
-    const answer = (is: 'found' | 'other') => ({ body: { ...overrides.body, [part]: is } });
-    out.push({
-      code: `doubt-${part}`,
-      message: sentence,
-      repair: { label: other.label, overrides: answer('other') },
-      keep: { label: 'it is right', overrides: answer('found') },
-    });
-  }
-  if (!body) {
-    out.push({ code: 'no-legs', message: `${NOT_A_PERSON} There are no contacts, and loops are matched on all joints alike.` });
-  }
-  if (fall.suggestion) {
-    const { fps, metresPerUnit } = fall.suggestion;
-    const label = [
-      fps && `read it at ${fps} a second`,
-      metresPerUnit && `take a unit as ${Number((metresPerUnit * 100).toPrecision(4))} cm`,
-    ]
-      .filter(Boolean)
-      .join(' and ');
-    out.push({ code: `free-fall-${fall.verdict}`, message: fall.sentence, repair: { label, overrides: fall.suggestion } });
-  }
-  if (Math.abs(reading.floorM) > 0.01 && !overrides.floorToZero) {
-    out.push({
-      code: 'floor',
-      message: `The floor lies at ${(reading.floorM * 100).toFixed(1).replace('-', '−')} cm.`,
-      repair: { label: 'put the feet at zero', overrides: { floorToZero: true } },
-    });
-  }
-  if (take.motion.frames === 1) out.push({ code: 'one-frame', message: 'The take is a single pose.' });
-  return out;
-}
