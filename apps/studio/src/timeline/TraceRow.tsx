@@ -73,8 +73,9 @@ function rangeOf(values: Float32Array): [number, number] {
   let high = -Infinity;
   // Counted, for a long take has hundreds of thousands.
   for (let f = 0; f < values.length; f++) {
-    low = Math.min(low, values[f]);
-    high = Math.max(high, values[f]);
+    const v = values[f];
+    if (v < low) low = v;
+    if (v > high) high = v;
   }
   return high - low > 1e-6 ? [low, high] : [low - 0.5, low + 0.5];
 }

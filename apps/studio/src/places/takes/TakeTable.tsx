@@ -95,7 +95,7 @@ const COLUMNS: readonly GridColDef<TakeInfo>[] = [
     field: 'seconds',
     headerName: 'Length',
     type: 'number',
-    width: 76,
+    width: 82,
     valueGetter: (_, { passport }) => passport.seconds,
     valueFormatter: length,
   },
@@ -153,5 +153,5 @@ function length(seconds: number): string {
   if (seconds < 99.95) return `${seconds.toFixed(1)} s`;
   const [minutes, rest] = [Math.floor(Math.round(seconds) / 60), Math.round(seconds) % 60];
   if (minutes < 100) return `${minutes}:${String(rest).padStart(2, '0')} min`;
-  return `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')} h`;
 }
