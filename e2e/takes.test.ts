@@ -220,6 +220,8 @@ test('the capture desk: connect, calibrate by the countdown, record, stop, name 
   await shows(page, /Recorded \d+\.\d s\. Keep it\?/);
   await press('Keep');
   await shows(page, '“wick-walk-01” is in the library.');
+  // Whether it is one of the shots is said when it is measured; until then what is beside it moves.
+  await shows(page, /“wick-walk-01” fulfils/);
   await click(page, 'button', 'Close the capture desk');
   await page.waitForSelector('[role=row][aria-label="wick-walk-01"]');
   expect(errors).toEqual([]);
