@@ -22,7 +22,13 @@ import { isAway } from './trouble';
 /** How far it stands back while the processor is wanted by others: pages, and the server that answers them. */
 const STANDS_BACK = 10;
 // Linux gives every thread a priority of its own; elsewhere it would be that of the whole server.
-if (!isMainThread && process.platform === 'linux') setPriority(STANDS_BACK);
+if (!isMainThread && process.platform === 'linux') {
+  try {
+    setPriority(STANDS_BACK);
+  } catch {
+    // Where that is not allowed, everything else goes on as it is.
+  }
+}
 
 let own: Database | null = null;
 function database(): Database {
