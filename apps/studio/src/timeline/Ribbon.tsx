@@ -74,7 +74,7 @@ export function drawnBars(bars: readonly Interval[], from: number, to: number, x
   for (const bar of bars) {
     if (bar.to <= from || bar.from >= to) continue;
     const last = drawn.at(-1);
-    if (last && x(bar.from) - x(last.to) < SEEN) drawn[drawn.length - 1] = { ...last, to: bar.to };
+    if (last && x(bar.from) - x(last.to) < SEEN) drawn[drawn.length - 1] = { ...last, to: Math.max(last.to, bar.to) };
     else drawn.push(bar);
   }
   return drawn;

@@ -65,6 +65,12 @@ test('contacts that would touch on the screen are drawn as one bar, and those ou
   // 24 frames between two: just seen, or not.
   expect(drawnBars(bars, 0, 1200, at(0.063))).toHaveLength(20);
   expect(drawnBars(bars, 0, 1200, at(0.062))).toHaveLength(1);
+  // One within another ends nothing.
+  const within = [
+    { from: 0, to: 100 },
+    { from: 20, to: 40 },
+  ];
+  expect(drawnBars(within, 0, 200, at(1))).toEqual([{ from: 0, to: 100 }]);
 });
 
 test('a ruler has round steps with room for its words', () => {
