@@ -4,6 +4,8 @@ interface PlayerState {
   /** In frames of what is played; fractional while playing. */
   readonly frame: number;
   readonly playing: boolean;
+  /** The next page is on its way: what plays stands still for so long. See hold.ts. */
+  readonly held: boolean;
   readonly speed: number;
   readonly frames: number;
   readonly fps: number;
@@ -25,6 +27,7 @@ export const SPEEDS = [0.25, 0.5, 1, 2] as const;
 export const usePlayer = create<PlayerState>()((set) => ({
   frame: 0,
   playing: false,
+  held: false,
   speed: 1,
   frames: 1,
   fps: 60,

@@ -40,10 +40,10 @@ export function useLivePlay(set: PlaySet | null, { capsule, other = null, before
     let since = 0;
     const look = (now: number) => {
       frame = requestAnimationFrame(look);
-      const { playing, speed } = usePlayer.getState();
+      const { playing, held, speed } = usePlayer.getState();
       let left = Math.min(MOST, (now - last) / 1000) * speed;
       last = now;
-      if (!playing || left <= 0) return;
+      if (!playing || held || left <= 0) return;
       while (left > 1e-9) {
         if (since === 0) told.current.before?.(player);
         const own = Math.min(left, STEP - since);

@@ -23,6 +23,7 @@ import type { StageProps } from './stage-props';
 import { Trails } from './Trails';
 import { TurnRing, type Turning } from './TurnRing';
 import { useFigures, type Figures } from './use-figures';
+import { useFrameloop } from './use-frameloop';
 import { PLAYED, useResolution } from './use-resolution';
 import { useWheelZoom } from './use-wheel-zoom';
 import { extentOf, fitCamera, placeCamera, sightOf, type Extent } from './views';
@@ -32,9 +33,10 @@ import { WayTicks } from './WayTicks';
 /** The window: a figure in its motion at the player's frame. Knows motion, knows nothing of places. */
 export function Stage(props: StageProps) {
   const { playing, dpr, slower, faster } = useResolution();
+  const frameloop = useFrameloop();
   return (
     <Canvas
-      frameloop={playing ? 'always' : 'demand'}
+      frameloop={frameloop}
       dpr={dpr}
       camera={{ fov: 34, near: 0.1, far: 200, position: [3, 1.6, 4] }}
       gl={{ antialias: true }}

@@ -2,6 +2,7 @@
 import { InputError } from '@lantern/motion';
 import { act, cleanup, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { goOn, holdStill } from '@/data/hold';
 import { useProjectData } from '@/data/project';
 import { CaptureDesk } from '@/places/takes/CaptureDesk';
 import { commandSuit, connectSuit, disconnectSuit, readSuit, setSuit, suitSettingsSchema } from '@/server/suit';
@@ -136,6 +137,19 @@ test('the way to a recording: connect, calibrate with a countdown, record, stop'
   await user.click(button('Stop'));
   await pass(0.1);
   expect(screen.getByText('Keep it?', { exact: false })).toBeTruthy();
+});
+
+test('while another page is on its way the suit is not followed, so that nothing keeps that page waiting', async () => {
+  const { user } = await calibrated();
+  await user.click(button('Record'));
+  await pass(1.5);
+  const told = () => screen.getByRole('status', { name: 'Recording' }).textContent;
+  act(() => holdStill());
+  await pass(2);
+  expect(told()).toBe('0:01.5');
+  act(() => goOn());
+  await pass(0.5);
+  expect(told()).toBe('0:04.0');
 });
 
 test('a recording is kept under the next free name, and is in the library', async () => {

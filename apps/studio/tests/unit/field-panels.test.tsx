@@ -4,6 +4,7 @@ import { act, cleanup, render, renderHook, screen } from '@testing-library/react
 import userEvent from '@testing-library/user-event';
 import { usePlayer } from '@/data/player';
 import type { FieldDoc } from '@/data/sets-store';
+import { goOn, holdStill } from '@/data/hold';
 import { AskedAndComes } from '@/places/set/fields/AskedAndComes';
 import { PhaseStrips } from '@/places/set/fields/PhaseStrips';
 import { useGamepad } from '@/places/set/fields/use-gamepad';
@@ -176,6 +177,21 @@ describe('a field that plays', () => {
     rerender({ x: 1.5 });
     expect(result.current?.weights).toEqual({ stroll: expect.closeTo(0.5, 5), jog: expect.closeTo(0.5, 5) });
     expect(result.current?.phase).toBe(still);
+  });
+
+  test('stands still while another page is on its way, and goes on where it was', () => {
+    const { result } = renderHook(() => useLiveField(view, [1.2, 0]));
+    pass(60);
+    const at = () => result.current?.motion.rootPositions[2] ?? 0;
+    const before = at();
+    act(() => holdStill());
+    pass(60);
+    expect(at()).toBe(before);
+    act(() => goOn());
+    pass(6);
+    // A tenth of a second's way, not that of the second that was waited.
+    expect(at() - before).toBeGreaterThan(0.05);
+    expect(at() - before).toBeLessThan(0.3);
   });
 
   test('there is nothing before the field is known', () => {

@@ -29,6 +29,7 @@ export function useLive(suit: Worn | null): { status: SuitStatus | null; motion:
     usePlayer.getState().load(1, 60, 0);
     const source = new EventSource(`/api/suit/${id}/stream`);
     source.addEventListener('pose', (event: MessageEvent<string>) => {
+      if (usePlayer.getState().held) return;
       const bytes = Uint8Array.from(atob(event.data), (c) => c.charCodeAt(0));
       const row = new Float32Array(bytes.buffer);
       motion.rootPositions.set(row.subarray(0, 3));
@@ -36,6 +37,7 @@ export function useLive(suit: Worn | null): { status: SuitStatus | null; motion:
       usePlayer.setState({ frame: 0 });
     });
     source.addEventListener('status', (event: MessageEvent<string>) => {
+      if (usePlayer.getState().held) return;
       setStatus(JSON.parse(event.data) as SuitStatus);
       setLost(false);
     });

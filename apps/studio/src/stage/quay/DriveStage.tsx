@@ -11,6 +11,7 @@ import type { WireMotion } from '@/worker/wire';
 import { figureMesh } from '../figure-mesh';
 import { Footprints } from '../Footprints';
 import { Shadows } from '../Shadows';
+import { useFrameloop } from '../use-frameloop';
 import { PLAYED, useResolution } from '../use-resolution';
 import { Quay } from './Quay';
 
@@ -39,9 +40,10 @@ interface Props {
 /** The quay of Gullmouth with whoever is driven on it. */
 export function DriveStage(props: Props) {
   const { playing, dpr, slower, faster } = useResolution();
+  const frameloop = useFrameloop();
   return (
     <Canvas
-      frameloop={playing ? 'always' : 'demand'}
+      frameloop={frameloop}
       dpr={dpr}
       camera={{ fov: 36, near: 0.1, far: 140, position: [3, 1.7, -4] }}
       gl={{ antialias: false }}

@@ -57,10 +57,10 @@ export function useLiveField(view: FieldView | null, place: readonly [number, nu
     let frame = 0;
     const tick = (now: number) => {
       frame = requestAnimationFrame(tick);
-      const { playing, speed } = usePlayer.getState();
+      const { playing, held, speed } = usePlayer.getState();
       const seconds = Math.min(0.05, (now - last) / 1000) * speed;
       last = now;
-      if (!playing || seconds <= 0) return;
+      if (!playing || held || seconds <= 0) return;
       player.tick(seconds);
       writePose(player, motion);
       for (const side of [0, 1] as const) {
