@@ -17,6 +17,8 @@ const shared = {
     '^@/(.*)$': '<rootDir>/apps/studio/src/$1',
     // How things look is looked at in a browser.
     '\\.css$': '<rootDir>/scripts/jest-empty.ts',
+    // Nor is it worked out for every element what its style is: see there.
+    '^@emotion/sheet$': '<rootDir>/scripts/jest-sheet.ts',
   },
   // The dependencies that ship no CommonJS.
   transformIgnorePatterns: [

@@ -1,6 +1,6 @@
 'use client';
 import { LinearProgress } from '@mui/material';
-import { Suspense, use } from 'react';
+import { Suspense, use, useState } from 'react';
 import type { Named, TableProps } from './table-props';
 
 type Grid = typeof import('./TableGrid');
@@ -21,6 +21,9 @@ export function loadTable(): Promise<Grid> {
 
 /** A table whose code, which is large, is read when the first one is shown: the page around it is there before. */
 export function DataTable<Row extends Named>(props: TableProps<Row>) {
+  // As it was when this table came: one that waited stays what it is when the code is there.
+  const [grid] = useState(() => loaded);
+  if (grid) return <grid.TableGrid {...props} />;
   return (
     <Suspense fallback={<LinearProgress aria-label={`Loading the table of ${props.label}`} />}>
       <Loaded {...props} />
@@ -29,6 +32,6 @@ export function DataTable<Row extends Named>(props: TableProps<Row>) {
 }
 
 function Loaded<Row extends Named>(props: TableProps<Row>) {
-  const { TableGrid } = loaded ?? use(loadTable());
+  const { TableGrid } = use(loadTable());
   return <TableGrid {...props} />;
 }

@@ -43,7 +43,7 @@ export function StageFrame({
       sx={{ position: 'relative', height: '100%', bgcolor: DUSK.deep, color: DUSK.text, overflow: 'hidden', containerType: 'inline-size' }}
     >
       {drawn && (
-        <Box sx={{ position: 'absolute', inset: 0, visibility: stage ? 'visible' : 'hidden' }}>
+        <Box sx={{ position: 'absolute', inset: 0 }} style={{ visibility: stage ? 'visible' : 'hidden' }}>
           <Stage {...drawn} view={view} showsPrints={prints} bones={bones} ghosts={ghosts} measuring={measuring} onQuay={onQuay} />
         </Box>
       )}

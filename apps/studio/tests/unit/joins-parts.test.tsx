@@ -390,7 +390,7 @@ describe('the map of two pieces', () => {
 
   test('dragged, the ring is under the pointer and stays on the map; let go, it is done', () => {
     const { map, onMeet } = open();
-    const size = Number.parseFloat(getComputedStyle(map).width);
+    const size = Number(map.querySelector('svg')?.getAttribute('width'));
     fireEvent.pointerDown(map, { clientX: size / 2, clientY: size / 4, buttons: 1, pointerId: 1 });
     expect(onMeet).toHaveBeenLastCalledWith(125, 25, false);
     fireEvent.pointerMove(map, { clientX: 3 * size, clientY: -50, buttons: 1, pointerId: 1 });
