@@ -42,6 +42,9 @@ function environment(base: string, database: string): NodeJS.ProcessEnv {
   return { ...process.env, DATABASE_URL: own.href, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' };
 }
 
+/** Of the lock under which databases are made and copied. */
+const COPIES = 7301;
+
 /** A database as `start` sets it up, to be copied: made once for what `start` does now. */
 async function setUp(admin: pg.Client, base: string, empty: boolean): Promise<string> {
   const setup = 'apps/studio/dist/setup.mjs';
@@ -89,7 +92,10 @@ export async function startApplication({ empty = false, env: more = {} }: StartO
   const name = `e2e_${randomUUID().replace(/-/g, '')}`;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
+  // Files of tests run side by side, and while a database is copied nobody else may be in it.
+  await admin.query('select pg_advisory_lock($1)', [COPIES]);
   await admin.query(`create database ${name} template ${await setUp(admin, base, empty)}`);
+  await admin.query('select pg_advisory_unlock($1)', [COPIES]);
   const env = { ...environment(base, name), ...more };
   const { server, port } = await serve(env);
   const startWorker = (): ChildProcess => spawn('node', ['dist/worker.mjs'], { cwd: 'apps/studio', env, stdio: 'ignore' });
