@@ -66,21 +66,21 @@ export async function fitTake(
 /** In place: puts a stretch into the whole, led in over the middle half of what it shares with the one before. */
 function lay(whole: Motion, stretch: Motion, from: number, overlap: number): void {
   const row = whole.skeleton.joints.length * 4;
-  for (let f = 0; f < stretch.frames; f++) {
-    const share = from === 0 ? 1 : smoothStep5((f - overlap / 4) / (overlap / 2));
+  const ways = [[whole.rootPositions, stretch.rootPositions] as const];
+  for (const [joint, values] of stretch.translations ?? []) {
+    const to = whole.translations?.get(joint);
+    if (to) ways.push([to, values]);
+  }
+  /** The first frame that is the stretch's alone. */
+  const alone = from === 0 ? 0 : Math.min(stretch.frames, Math.ceil(0.75 * overlap));
+  for (let f = 0; f < alone; f++) {
+    const share = smoothStep5((f - overlap / 4) / (overlap / 2));
     if (share <= 0) continue;
     const at = from + f;
-    const mix = (to: Float32Array, own: Float32Array) => {
-      for (let k = 0; k < 3; k++) to[at * 3 + k] += share * (own[f * 3 + k] - to[at * 3 + k]);
-    };
-    mix(whole.rootPositions, stretch.rootPositions);
-    for (const [joint, values] of stretch.translations ?? []) {
-      const to = whole.translations?.get(joint);
-      if (to) mix(to, values);
-    }
-    for (let i = 0; i < row; i += 4) {
-      if (share >= 1) for (let k = 0; k < 4; k++) whole.rotations[at * row + i + k] = stretch.rotations[f * row + i + k];
-      else slerp(whole.rotations, at * row + i, whole.rotations, at * row + i, stretch.rotations, f * row + i, share);
-    }
+    for (const [to, own] of ways) for (let k = 0; k < 3; k++) to[at * 3 + k] += share * (own[f * 3 + k] - to[at * 3 + k]);
+    for (let i = 0; i < row; i += 4)
+      slerp(whole.rotations, at * row + i, whole.rotations, at * row + i, stretch.rotations, f * row + i, share);
   }
+  for (const [to, own] of ways) to.set(own.subarray(alone * 3), (from + alone) * 3);
+  whole.rotations.set(stretch.rotations.subarray(alone * row), (from + alone) * row);
 }

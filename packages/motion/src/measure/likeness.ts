@@ -1,4 +1,3 @@
-import { movePoint } from '../model/floor-transform';
 import { solveFloor } from './align';
 import type { Body } from '../model/body';
 import type { Globals } from '../model/kinematics';
@@ -31,23 +30,22 @@ export interface Seen {
  * likeness(ground, ground, (frame) => frame).worstCm; // 0
  */
 export function likeness(result: Seen, source: Seen, frames: (frame: number) => number | null, scale = 1): Likeness | null {
-  const own = weightedJoints(result.body);
-  const other = weightedJoints(source.body);
-  const pairs = own.parts.flatMap((part, i) => {
-    const k = other.parts.indexOf(part);
-    return k < 0 || part === 'chest' ? [] : [{ part, a: own.joints[i], b: other.joints[k], weight: own.weights[i] }];
-  });
+  const { parts, own, other, weights } = pairsOf(result.body, source.body);
   const [p, q] = [result.globals, source.globals];
-  const distances: number[] = [];
-  let worst = { worstCm: -1, worstPart: '', worstFrame: 0 };
+  const [hipsA, hipsB] = [result.body.hips * 3 + 1, source.body.hips * 3 + 1];
+  const distances = new Float64Array(p.frames * parts.length);
+  let [count, worstCm, worstPair, worstFrame] = [0, -1, 0, 0];
   for (let f = 0; f < p.frames; f++) {
     const from = frames(f);
     if (from === null || from < 0 || from >= q.frames) continue;
-    const a = (k: number, joint: number) => p.positions[(f * p.joints + joint) * 3 + k];
-    const b = (k: number, joint: number) => scale * q.positions[(from * q.joints + joint) * 3 + k];
+    const [a, b] = [f * p.joints * 3, from * q.joints * 3];
     const sums = { total: 0, ax: 0, az: 0, bx: 0, bz: 0, cross: 0, dot: 0 };
-    for (const { a: i, b: j, weight: w } of pairs) {
-      const [ax, az, bx, bz] = [a(0, i), a(2, i), b(0, j), b(2, j)];
+    for (let k = 0; k < parts.length; k++) {
+      const [i, j, w] = [a + own[k], b + other[k], weights[k]];
+      const ax = p.positions[i],
+        az = p.positions[i + 2],
+        bx = scale * q.positions[j],
+        bz = scale * q.positions[j + 2];
       sums.total += w;
       sums.ax += w * ax;
       sums.az += w * az;
@@ -56,16 +54,37 @@ export function likeness(result: Seen, source: Seen, frames: (frame: number) => 
       sums.cross += w * (ax * bz - az * bx);
       sums.dot += w * (ax * bx + az * bz);
     }
-    const over = { ...solveFloor(sums), y: a(1, result.body.hips) - b(1, source.body.hips) };
-    for (const { part, a: i, b: j } of pairs) {
-      const at = [b(0, j), b(1, j), b(2, j)];
-      movePoint(at, 0, over, at, 0);
-      const cm = 100 * Math.hypot(at[0] - a(0, i), at[1] - a(1, i), at[2] - a(2, i));
-      distances.push(cm);
-      if (cm > worst.worstCm) worst = { worstCm: cm, worstPart: part, worstFrame: f };
+    const over = solveFloor(sums);
+    const [c, s] = [Math.cos(over.turn), Math.sin(over.turn)];
+    const up = p.positions[a + hipsA] - scale * q.positions[b + hipsB];
+    for (let k = 0; k < parts.length; k++) {
+      const [i, j] = [a + own[k], b + other[k]];
+      const bx = scale * q.positions[j],
+        bz = scale * q.positions[j + 2];
+      const dx = c * bx + s * bz + over.x - p.positions[i],
+        dy = scale * q.positions[j + 1] + up - p.positions[i + 1],
+        dz = c * bz - s * bx + over.z - p.positions[i + 2];
+      const cm = 100 * Math.sqrt(dx * dx + dy * dy + dz * dz);
+      distances[count++] = cm;
+      if (cm > worstCm) [worstCm, worstPair, worstFrame] = [cm, k, f];
     }
   }
-  if (distances.length === 0) return null;
-  distances.sort((m, n) => m - n);
-  return { medianCm: distances[distances.length >> 1], ...worst };
+  if (count === 0) return null;
+  const sorted = distances.subarray(0, count).sort();
+  return { medianCm: sorted[count >> 1], worstCm, worstPart: parts[worstPair], worstFrame };
+}
+
+/** The parts that both bodies have, where their joints' numbers are in a frame, and how much each counts. */
+function pairsOf(result: Body, source: Body) {
+  const [own, other] = [weightedJoints(result), weightedJoints(source)];
+  const shared = own.parts.flatMap((part, i) => {
+    const k = other.parts.indexOf(part);
+    return k < 0 || part === 'chest' ? [] : [{ part, own: own.joints[i], other: other.joints[k], weight: own.weights[i] }];
+  });
+  return {
+    parts: shared.map(({ part }) => part),
+    own: Int32Array.from(shared, (pair) => pair.own * 3),
+    other: Int32Array.from(shared, (pair) => pair.other * 3),
+    weights: Float64Array.from(shared, ({ weight }) => weight),
+  };
 }
