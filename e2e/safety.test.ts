@@ -30,15 +30,15 @@ test('under a name that is not ours nothing is told, no page and no answer; a na
   // Whoever has to say the passphrase first stays at the name that was asked.
   expect(await ask('quay.local', '/gullmouth/takes')).toMatchObject({
     status: 307,
-    location: expect.stringMatching(/^(http:\/\/quay\.local)?\/enter$/),
+    location: expect.stringMatching(/^(http:\/\/quay\.local)?\/enter\?to=%2Fgullmouth%2Ftakes$/),
   });
 });
 
 test('without the passphrase neither page nor answer; with it the takes; a file without bones is refused with a sentence', async () => {
   expect((await ask('127.0.0.1', '/api/projects/gullmouth')).status).toBe(401);
   const { page, errors } = await openPage(tests.browser);
-  await page.goto(`${tests.application.url}/gullmouth/takes`);
-  expect(page.url()).toMatch(/\/enter$/);
+  await page.goto(`${tests.application.url}/gullmouth/takes?sent=by-a-colleague`);
+  expect(page.url()).toMatch(/\/enter\?to=/);
   const type = async (text: string) => {
     await page.locator('input[type=password]').fill(text);
     await click(page, 'button', 'Come in');
@@ -47,6 +47,8 @@ test('without the passphrase neither page nor answer; with it the takes; a file 
   await shows(page, 'That is not the passphrase.');
   await type('gull and rope');
   await shows(page, 'wick-rounds');
+  // Whoever followed an address that was sent is there now.
+  expect(page.url()).toBe(`${tests.application.url}/gullmouth/takes?sent=by-a-colleague`);
   const cookies = await tests.browser.cookies();
   expect(cookies.find(({ name }) => name === 'lantern_session')).toMatchObject({ httpOnly: true, sameSite: 'Strict' });
   const file = join(temporaryFolder(), 'boneless.bvh');

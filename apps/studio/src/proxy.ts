@@ -1,4 +1,5 @@
 import { NextResponse, type NextRequest } from 'next/server';
+import { doorTo } from '@/data/door';
 import { guardOf, hasSession, isServed, NOT_SERVED } from '@/server/guard';
 
 /**
@@ -9,11 +10,14 @@ export function proxy(request: NextRequest): NextResponse {
   const guard = guardOf();
   const host = request.headers.get('host');
   if (!isServed(host, guard)) return new NextResponse(NOT_SERVED, { status: 421 });
-  const { pathname } = request.nextUrl;
+  const { pathname, searchParams } = request.nextUrl;
   const isOpen = pathname === '/enter' || pathname.startsWith('/_next/');
   // To the name that was asked, which is one of ours: the address that the server listens on may be none that a browser can go to.
   if (!isOpen && !hasSession(request.headers.get('cookie'), guard)) {
-    return NextResponse.redirect(new URL('/enter', `${request.nextUrl.protocol}//${host}`));
+    // How the page is to be answered, which the router asks for behind the question mark, is no part of where somebody wants to go.
+    searchParams.delete('_rsc');
+    const asked = searchParams.size > 0 ? `${pathname}?${searchParams}` : pathname;
+    return NextResponse.redirect(new URL(doorTo(asked), `${request.nextUrl.protocol}//${host}`));
   }
   const nonce = btoa(crypto.randomUUID());
   const development = process.env.NODE_ENV === 'development';

@@ -62,3 +62,17 @@ export interface PlaySet {
   readonly fields: readonly PlayField[];
   readonly graph: PlayGraph;
 }
+
+/** The place of a state in the graph. @throws Error with a sentence when there is none of the name */
+export function stateNamed({ graph }: PlaySet, name: string): number {
+  const found = graph.states.findIndex((own) => own.name === name);
+  if (found < 0) throw new Error(`There is no state “${name}” in the graph.`);
+  return found;
+}
+
+/** The place of an input in the graph. @throws Error with a sentence when there is none of the name */
+export function inputNamed({ graph }: PlaySet, name: string): number {
+  const found = graph.inputs.findIndex((own) => own.name === name);
+  if (found < 0) throw new Error(`There is no input “${name}” in the graph.`);
+  return found;
+}

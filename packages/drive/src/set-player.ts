@@ -1,13 +1,13 @@
 import { playBody } from './body';
 import { playCapsule, type CapsuleRules } from './capsule';
-import { clipSource } from './clip-source';
 import { entryFinder } from './entry';
-import { fieldSource, type FieldSource } from './field-source';
-import { playMemory, type Memory } from './memory';
+import { playMemory } from './memory';
 import { overlapOf, poseFor } from './overlap';
-import type { PlayCondition, PlaySet, PlayState, PlayTransition } from './play-graph';
+import { inputNamed, stateNamed, type PlaySet } from './play-graph';
 import type { PlayClip } from './play-set';
 import type { Source } from './source';
+import { sourceOf } from './state-source';
+import { compiled, LEFT, RIGHT, type Compiled } from './transition';
 
 /** A set being played by its graph. Nothing is allocated by a tick; the arrays are the same ones all the time. */
 export interface SetPlayer {
@@ -59,10 +59,6 @@ export interface SetPlayer {
   /** Plays on, at most a twentieth of a second at a time. */
   tick(seconds: number): void;
 }
-
-/** Feet that have landed. */
-const LEFT = 1,
-  RIGHT = 2;
 
 /** How a set is played. */
 export interface PlayOptions {
@@ -296,69 +292,4 @@ export function setPlayer(set: PlaySet, options: PlayOptions = {}): SetPlayer {
   };
   player.reset();
   return player;
-}
-
-interface Played {
-  readonly source: Source;
-  readonly field: FieldSource | null;
-}
-
-function sourceOf(set: PlaySet, { name, plays }: PlayState, memory: Memory): Played {
-  if ('clip' in plays) {
-    const clip = set.clips.find((own) => own.name === plays.clip);
-    if (!clip) throw new Error(`“${name}” plays “${plays.clip}”, which is no clip of the set.`);
-    return { source: clipSource(set.skeleton, clip, plays.loop, memory), field: null };
-  }
-  const field = set.fields.find((own) => own.name === plays.field);
-  if (!field) throw new Error(`“${name}” plays “${plays.field}”, which is no field of the set.`);
-  const source = fieldSource(set.skeleton, field, memory);
-  return { source, field: source };
-}
-
-/** A transition with its names as places in the graph. */
-interface Compiled {
-  /** −1: any state but the one that it leads to. */
-  readonly from: number;
-  readonly to: number;
-  readonly when: readonly { readonly input: number; readonly is: PlayCondition['is']; readonly value: number }[];
-  /** Inputs that are used up by it. */
-  readonly presses: readonly number[];
-  /** −1: at any time. */
-  readonly share: number;
-  /** 0: at any time; else `LEFT` or `RIGHT`. */
-  readonly landing: number;
-  readonly overlap: number;
-  readonly entry: PlayTransition['entry'];
-  readonly breakOff: PlayTransition['breakOff'];
-  readonly urgent: boolean;
-  readonly fades: boolean;
-}
-
-function compiled(set: PlaySet, { from, to, when, leaveAfter, overlap, entry, breakOff, urgent, fade }: PlayTransition): Compiled {
-  const conditions = when.map((own) => ({ input: inputNamed(set, own.input), is: own.is, value: 'value' in own ? own.value : 0 }));
-  return {
-    from: from === null ? -1 : stateNamed(set, from),
-    to: stateNamed(set, to),
-    when: conditions,
-    presses: conditions.filter(({ is }) => is === 'pressed').map(({ input }) => input),
-    share: leaveAfter && 'share' in leaveAfter ? leaveAfter.share : -1,
-    landing: leaveAfter && 'landing' in leaveAfter ? (leaveAfter.landing === 'left' ? LEFT : RIGHT) : 0,
-    overlap,
-    entry,
-    breakOff,
-    urgent,
-    fades: fade,
-  };
-}
-
-function stateNamed({ graph }: PlaySet, name: string): number {
-  const found = graph.states.findIndex((own) => own.name === name);
-  if (found < 0) throw new Error(`There is no state “${name}” in the graph.`);
-  return found;
-}
-
-function inputNamed({ graph }: PlaySet, name: string): number {
-  const found = graph.inputs.findIndex((own) => own.name === name);
-  if (found < 0) throw new Error(`There is no input “${name}” in the graph.`);
-  return found;
 }

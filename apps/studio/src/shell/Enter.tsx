@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { fetchJson, RequestError } from '@/data/fetch-json';
+import { behindTheDoor } from '@/data/door';
 import { LanternMark } from './LanternMark';
 
 const schema = z.object({ passphrase: z.string().min(1, 'Say the passphrase.') });
@@ -17,7 +18,7 @@ export function Enter() {
     setRefusal(null);
     try {
       await fetchJson('/api/session', { method: 'POST', body: JSON.stringify({ passphrase }) });
-      location.replace('/');
+      location.replace(behindTheDoor(location.search, location.origin));
     } catch (error) {
       setRefusal(error instanceof RequestError ? error.message : 'The server cannot be reached.');
     }

@@ -5,7 +5,7 @@ import { angleBetween, multiply, rotate, type Quat } from '../math/quat';
 import { worldMotion, type Clip } from '../model/clip';
 import { forwardKinematics, type Globals } from '../model/kinematics';
 import { atTwiceTheRate } from '../character/half-frames';
-import { offAt } from '../character/thin-keys';
+import { BESIDE, offAt } from '../character/key-bounds';
 
 /** Where the joints of a clip are in a file. */
 export interface JointsInFile {
@@ -27,9 +27,6 @@ export interface WorstPose {
    */
   readonly betweenMm: number;
 }
-
-/** Points as far as this from a joint count, so that its twist does, metres. */
-const BESIDE = 0.1;
 
 /**
  * How far an animation of a written file is from the clip that it was written from, played by the rules of glTF alone.
