@@ -1,4 +1,5 @@
 import { graphSchema, type Graph } from '@lantern/motion';
+import { boundsOf, labelsOf } from '@/places/set/graph/channel-labels';
 import { channelWay } from '@/places/set/graph/channel-way';
 import { addInput, addState, addTransition, conditionFor, copied, pinned } from '@/places/set/graph/graph-edits';
 import { ANYWHERE, laidOut, placesOf } from '@/places/set/graph/layout';
@@ -98,8 +99,30 @@ describe('the picture of a graph', () => {
     const back = channelWay(box(400, 0), box(0, 0));
     expect(Math.abs(back.boatTurn)).toBeGreaterThan(170);
     // There and back do not lie on each other.
-    expect(Math.abs(way.middle[1] - back.middle[1])).toBeGreaterThan(30);
-    expect(Math.abs(channelWay(box(0, 0), box(400, 0), 1).middle[1] - way.middle[1])).toBeGreaterThan(10);
+    expect(Math.abs(way.along(0.5)[1] - back.along(0.5)[1])).toBeGreaterThan(30);
+    expect(Math.abs(channelWay(box(0, 0), box(400, 0), 1).along(0.5)[1] - way.along(0.5)[1])).toBeGreaterThan(10);
+  });
+
+  test('words stand near to where a channel begins, and elsewhere where a card or other words would be in their way', () => {
+    const [a, b] = [box(0, 0), box(600, 0)];
+    const there = { from: a, to: b, lane: 0, text: 'once 90 % is played' };
+    expect(labelsOf([there], [a, b])).toMatchObject([{ share: 0.42, isRight: true }]);
+    // A third card lies on the first half of the way.
+    const [x, y] = channelWay(a, b).along(0.42);
+    const between = { x: x - 60, y: y - 40, width: 120, height: 80 };
+    const [moved] = labelsOf([there], [a, b, between]);
+    expect(channelWay(a, b).along(moved.share)[0]).toBeGreaterThan(between.x + between.width);
+    // The picture of an overlap is where no card hides it.
+    const [, dy] = labelsOf([there], [a, b, { x: 0, y: y - 300, width: 790, height: 290 }])[0].picture;
+    expect(dy).toBeGreaterThan(0);
+    expect(labelsOf([there], [a, b, { x: 0, y: y + 10, width: 790, height: 290 }])[0].picture[1]).toBeLessThan(0);
+    // Two that lie close to each other have their words apart, and the picture is large enough for all of them.
+    const channels = [there, { ...there, lane: 0, text: 'speed above 0.3 m/s, once 80 % is played' }];
+    const labels = labelsOf(channels, [a, b]);
+    expect(labels[0]).not.toEqual(labels[1]);
+    const all = boundsOf(channels, labels, [a, b]);
+    expect(all).toMatchObject({ x: 0, y: 0, width: 790 });
+    expect(boundsOf([{ ...there, to: box(0, 400) }], [{ share: 0.5, isRight: false }], [a]).x).toBeLessThan(-50);
   });
 
   test('states are laid out without lying on each other, and stay where they are put', () => {

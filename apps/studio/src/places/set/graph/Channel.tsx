@@ -1,11 +1,15 @@
 'use client';
-import { BaseEdge, EdgeLabelRenderer, useInternalNode, type EdgeProps } from '@xyflow/react';
+import { BaseEdge, EdgeLabelRenderer, useInternalNode, type Edge, type EdgeProps } from '@xyflow/react';
 import { whenText } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { memo } from 'react';
 import { chart } from '@/controls/theme';
+import { BESIDE, PICTURE, WIDEST, type PlacedLabel } from './channel-labels';
 import { channelWay, type Box as Rect } from './channel-way';
-import { useShared } from './chart-shared';
+import { isShallow, SHALLOW, useShared } from './chart-shared';
+
+/** A transition in the picture: which of several that lead the same way, and where its words stand. */
+export type ChannelEdge = Edge<{ readonly lane: number; readonly label: PlacedLabel }, 'channel'>;
 
 const rectOf = (node: ReturnType<typeof useInternalNode>): Rect | null =>
   node
@@ -17,21 +21,21 @@ const rectOf = (node: ReturnType<typeof useInternalNode>): Rect | null =>
     : null;
 
 /** A channel: its two banks, the way in the middle, a boat at its end, its sounding, and what it asks for. */
-export const Channel = memo(function Channel({ id, source, target, data }: EdgeProps) {
+export const Channel = memo(function Channel({ id, source, target, data }: EdgeProps<ChannelEdge>) {
   const { graph, chosen, led, tried, popBound, medallion, onChoose, warnings } = useShared();
   const [from, to] = [rectOf(useInternalNode(source)), rectOf(useInternalNode(target))];
   const index = Number(id);
   const transition = graph.transitions[index];
   if (!from || !to || !transition) return null;
-  const way = channelWay(from, to, Number(data?.lane ?? 0));
+  const way = channelWay(from, to, data?.lane ?? 0);
   const isChosen = chosen !== null && 'transition' in chosen && chosen.transition === index;
   const isLed = led === index;
   const sounding = tried[index];
-  const isShallow = (sounding?.popCm ?? 0) > popBound;
+  const shallow = isShallow(sounding, popBound);
   const warned = warnings.some(({ about }) => about !== null && 'transition' in about && about.transition === index);
-  const [mx, my] = way.middle;
+  const { share, isRight: right, picture } = data?.label ?? { share: 0.5, isRight: true, picture: [64, 40] };
+  const [mx, my] = way.along(share);
   const text = whenText(graph, transition);
-  const right = to.x + to.width / 2 >= from.x + from.width / 2;
   return (
     <>
       <path d={way.path} fill="none" stroke={chart('faint')} strokeWidth={15} strokeDasharray="7 5" opacity={isChosen ? 1 : 0.8} />
@@ -77,7 +81,7 @@ export const Channel = memo(function Channel({ id, source, target, data }: EdgeP
             fontSize: 15,
             fontWeight: 600,
             lineHeight: 1,
-            ...(isShallow && { backgroundImage: `repeating-linear-gradient(135deg, ${chart('rule')} 0 2px, transparent 2px 6px)` }),
+            ...(shallow && { backgroundImage: `repeating-linear-gradient(135deg, ${chart('rule')} 0 2px, transparent 2px 6px)` }),
           }}
           title={sounding ? `pops by ${sounding.popCm.toFixed(1)} cm at the most` : 'being tried'}
         >
@@ -88,10 +92,11 @@ export const Channel = memo(function Channel({ id, source, target, data }: EdgeP
           onClick={() => onChoose({ transition: index })}
           sx={{
             position: 'absolute',
-            transform: `translate(${right ? '0' : '-100%'}, -50%) translate(${mx + (right ? 20 : -20)}px, ${my}px)`,
+            transform: `translate(${right ? '0' : '-100%'}, -50%) translate(${mx + (right ? BESIDE : -BESIDE)}px, ${my}px)`,
             pointerEvents: 'all',
             cursor: 'pointer',
-            maxWidth: 130,
+            width: 'max-content',
+            maxWidth: WIDEST,
             textAlign: right ? 'left' : 'right',
             fontWeight: isChosen ? 700 : 400,
             fontSize: 13,
@@ -102,9 +107,9 @@ export const Channel = memo(function Channel({ id, source, target, data }: EdgeP
         >
           {warned && '▲ '}
           {text}
-          {isShallow && (
+          {shallow && (
             <Box component="span" sx={{ display: 'block', fontStyle: 'italic', fontSize: 12 }}>
-              ▲ shallow: overlap longer
+              {SHALLOW}
             </Box>
           )}
         </Box>
@@ -112,10 +117,10 @@ export const Channel = memo(function Channel({ id, source, target, data }: EdgeP
           <Box
             sx={{
               position: 'absolute',
-              transform: `translate(-50%, -50%) translate(${mx + (right ? -64 : 64)}px, ${my + 40}px)`,
+              transform: `translate(-50%, -50%) translate(${mx + picture[0]}px, ${my + picture[1]}px)`,
               pointerEvents: 'none',
               textAlign: 'center',
-              width: 90,
+              width: PICTURE.width,
             }}
           >
             <Box

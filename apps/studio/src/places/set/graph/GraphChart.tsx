@@ -1,13 +1,23 @@
 'use client';
-import { ReactFlow, ReactFlowProvider, useReactFlow, type Connection, type Edge, type Node, type NodeChange } from '@xyflow/react';
+import {
+  getViewportForBounds,
+  ReactFlow,
+  ReactFlowProvider,
+  useReactFlow,
+  useStoreApi,
+  type Connection,
+  type Node,
+  type NodeChange,
+} from '@xyflow/react';
 import '@xyflow/react/dist/base.css';
-import { whenText, wayText } from '@lantern/motion';
+import { whenText, wayText, type Graph } from '@lantern/motion';
 import { Box } from '@mui/material';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { chart } from '@/controls/theme';
-import { Channel } from './Channel';
-import { COMMENT, Shared, type GraphChartProps } from './chart-shared';
-import { ANYWHERE, CARD, placesOf } from './layout';
+import { Channel, type ChannelEdge } from './Channel';
+import { boundsOf, labelsOf } from './channel-labels';
+import { COMMENT, isShallow, SHALLOW, Shared, type GraphChartProps } from './chart-shared';
+import { ANYWHERE, boxOf, CARD, placesOf, sizeOf, type Places } from './layout';
 import { Anywhere, Comment } from './OtherNodes';
 import { StateCard } from './StateCard';
 
@@ -22,7 +32,7 @@ export function GraphChart(props: GraphChartProps) {
   );
 }
 
-function Chart({ graph, onChoose, chosen, onMove, onLink, onRemove, onAdd, onComment }: GraphChartProps) {
+function Chart({ graph, tried, popBound, onChoose, chosen, onMove, onLink, onRemove, onAdd, onComment }: GraphChartProps) {
   const places = useMemo(() => placesOf(graph), [graph]);
   // What is dragged stands where the pointer has it, until it is let go.
   const [dragged, setDragged] = useState<{ id: string; x: number; y: number } | null>(null);
@@ -40,8 +50,7 @@ function Chart({ graph, onChoose, chosen, onMove, onLink, onRemove, onAdd, onCom
         type: id === ANYWHERE ? 'anywhere' : 'state',
         position: dragged?.id === id ? { x: dragged.x, y: dragged.y } : place,
         data: {},
-        width: id === ANYWHERE ? 120 : CARD.width,
-        height: id === ANYWHERE ? 34 : CARD.height,
+        ...sizeOf(id),
         draggable: id !== ANYWHERE,
         selectable: id !== ANYWHERE,
         selected: chosen !== null && 'state' in chosen && chosen.state === id,
@@ -50,25 +59,36 @@ function Chart({ graph, onChoose, chosen, onMove, onLink, onRemove, onAdd, onCom
     ],
     [places, dragged, chosen, graph.comments],
   );
-  const edges = useMemo<Edge[]>(
+  // Words stay where they are on their ways while a card is dragged, and look for room when it is let go.
+  const shallow = graph.transitions.flatMap((_, i) => (isShallow(tried[i], popBound) ? [i] : [])).join(' ');
+  const { labels, bounds } = useMemo(() => wordsOf(graph, places, shallow.split(' ')), [graph, places, shallow]);
+  const edges = useMemo<ChannelEdge[]>(
     () =>
       graph.transitions.map(({ from, to }, i) => ({
         id: String(i),
         type: 'channel',
         source: from ?? ANYWHERE,
         target: to,
-        data: { lane: graph.transitions.slice(0, i).filter((own) => own.from === from && own.to === to).length },
+        data: { lane: laneOf(graph, i), label: labels[i] },
         selected: chosen !== null && 'transition' in chosen && chosen.transition === i,
         ariaLabel: `Channel ${i + 1}: ${wayText({ from, to })}, ${whenText(graph, graph.transitions[i])}`,
       })),
-    [graph, chosen],
+    [graph, chosen, labels],
   );
   const flow = useReactFlow();
+  const store = useStoreApi();
   const count = graph.states.length;
+  const latest = useRef(bounds);
   useEffect(() => {
-    const timer = setTimeout(() => void flow.fitView({ padding: 0.13, maxZoom: 1 }), 30);
+    latest.current = bounds;
+  });
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      const { width, height } = store.getState();
+      if (width > 0 && height > 0) void flow.setViewport(getViewportForBounds(latest.current, width, height, LEAST_ZOOM, 1, 0.06));
+    }, 30);
     return () => clearTimeout(timer);
-  }, [flow, count]);
+  }, [flow, store, count]);
   const changed = (changes: NodeChange[]) => {
     for (const change of changes) {
       if (change.type !== 'position' || !change.position) continue;
@@ -125,7 +145,7 @@ function Chart({ graph, onChoose, chosen, onMove, onLink, onRemove, onAdd, onCom
         connectionRadius={110}
         deleteKeyCode={null}
         zoomOnDoubleClick={false}
-        minZoom={0.3}
+        minZoom={LEAST_ZOOM}
         maxZoom={1.6}
         nodesFocusable
         edgesFocusable
@@ -133,6 +153,23 @@ function Chart({ graph, onChoose, chosen, onMove, onLink, onRemove, onAdd, onCom
       />
     </Box>
   );
+}
+
+/** How many transitions before it lead the same way. */
+const laneOf = ({ transitions }: Graph, i: number) =>
+  transitions.slice(0, i).filter(({ from, to }) => from === transitions[i].from && to === transitions[i].to).length;
+
+/** Where the words of all channels stand, and what the whole picture takes. */
+function wordsOf(graph: Graph, places: Places, shallow: readonly string[]) {
+  const cards = [...places.keys()].map((id) => boxOf(places, id));
+  const channels = graph.transitions.map((own, i) => ({
+    from: boxOf(places, own.from ?? ANYWHERE),
+    to: boxOf(places, own.to),
+    lane: laneOf(graph, i),
+    text: shallow.includes(String(i)) ? `${whenText(graph, own)} ${SHALLOW}` : whenText(graph, own),
+  }));
+  const labels = labelsOf(channels, cards);
+  return { labels, bounds: boundsOf(channels, labels, cards) };
 }
 
 /** The paper's rays. */
@@ -157,6 +194,9 @@ function Rhumbs() {
     </svg>
   );
 }
+
+/** How small the picture may be made. */
+const LEAST_ZOOM = 0.3;
 
 const NODES = { state: StateCard, anywhere: Anywhere, comment: Comment };
 const EDGES = { channel: Channel };

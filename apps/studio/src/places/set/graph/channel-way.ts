@@ -8,11 +8,12 @@ export interface Box {
 
 type Point = readonly [number, number];
 
-/** A channel from one state to another: a cubic, where its middle is, and where and how its boat lies. */
+/** A channel from one state to another: a cubic, and where and how its boat lies. */
 export interface ChannelWay {
   readonly path: string;
   readonly start: Point;
-  readonly middle: Point;
+  /** A point of it, from 0 at its beginning to 1 at its end. */
+  readonly along: (share: number) => Point;
   readonly boat: Point;
   /** Degrees clockwise from to the right. */
   readonly boatTurn: number;
@@ -45,8 +46,7 @@ export function channelWay(from: Box, to: Box, lane = 0): ChannelWay {
   return {
     path: `M${start.at} C${c1} ${c2} ${end.at}`,
     start: start.at,
-    // Nearer to where it begins: channels there and back have theirs apart.
-    middle: at(0.42),
+    along: at,
     boat,
     boatTurn: (Math.atan2(ahead[1] - boat[1], ahead[0] - boat[0]) * 180) / Math.PI,
   };

@@ -26,6 +26,11 @@ export interface GraphChartProps {
   readonly onComment: (index: number, change: { text?: string; at?: { x: number; y: number } } | null) => void;
 }
 
+/** Whether a channel pops by more than it may. */
+export const isShallow = (sounding: Sounded | null | undefined, popBound: number): boolean => (sounding?.popCm ?? 0) > popBound;
+/** What is said of one that does. */
+export const SHALLOW = '▲ shallow: overlap longer';
+
 /** How ids of comments begin. */
 export const COMMENT = 'comment ';
 
