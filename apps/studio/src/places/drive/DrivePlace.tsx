@@ -1,4 +1,5 @@
 'use client';
+import type { SetPlayer } from '@lantern/drive';
 import { CAPSULE, type Finding, type PlayScript } from '@lantern/motion';
 import { Box, Button, CircularProgress, LinearProgress, Typography } from '@mui/material';
 import { useParams, useRouter } from 'next/navigation';
@@ -13,7 +14,7 @@ import { useProjectData, useProjectInfo, type TakeInfo } from '@/data/project';
 import { useReplay } from '@/data/replay';
 import { useSets, type SetDoc } from '@/data/sets-store';
 import { useMembers } from '@/data/set-view';
-import { keepRecording, recordingOf } from '@/data/weather';
+import { keepRecording } from '@/data/weather';
 import { Trouble } from '@/controls/Trouble';
 import { Commands } from '@/shell/Commands';
 import type { Camera } from '@/stage/quay/DriveStage';
@@ -23,6 +24,7 @@ import { Compass } from './Compass';
 import { fittedTo } from './fitted-to';
 import { AlsoDriven, OtherInputs } from './HelmWords';
 import { Keys } from './Keys';
+import { RecordWords } from './RecordWords';
 import { SmallGraph } from './SmallGraph';
 import { Staffs } from './Staffs';
 import type { Helm } from './steering';
@@ -107,7 +109,6 @@ function Open({ doc, takes, characters }: OpenProps) {
     usePlayer.setState({ next: frame });
     router.push(`/${project.id}/bench/${own.id}`);
   };
-  const recorded = recordingOf(doc.id);
   const stop = () => {
     const script = drive?.stop();
     if (script && script.steps > 0) keepRecording(doc.id, script);
@@ -142,21 +143,6 @@ function Open({ doc, takes, characters }: OpenProps) {
   const asked = { speed: inputOf(view, player.inputs, 'speed'), turn: inputOf(view, player.inputs, 'turn') };
   const most = { speed: rangeOf(view, 'speed')[1], turn: rangeOf(view, 'turn')[1] };
   const [speedComes, turnComes] = drive.comes;
-  const weights = player.weights();
-  const field = view.set.fields.find(({ name }) => {
-    const { plays } = view.set.graph.states[player.state()];
-    return 'field' in plays && plays.field === name;
-  });
-  const said =
-    weights && field
-      ? field.clips
-          .map(({ name }, i) => ({ name, w: weights[i] }))
-          .filter(({ w }) => w > 0.02)
-          .sort((a, b) => b.w - a.w)
-          .slice(0, 2)
-          .map(({ name, w }) => `${name} ${Math.round(100 * w)} %`)
-          .join(', ')
-      : player.clip().name;
   return (
     <Box sx={{ position: 'relative', height: '100%', overflow: 'hidden', bgcolor: DUSK.deep }}>
       <Commands
@@ -212,34 +198,7 @@ function Open({ doc, takes, characters }: OpenProps) {
           <Typography variant="body2" sx={{ color: 'inherit' }}>
             comes <b>{speedComes.toFixed(2)} m/s</b>, {turnWords(turnComes)}
           </Typography>
-          <Box sx={{ display: 'flex', gap: 0.5, ml: -0.8 }}>
-            {drive.mode === 'driven' ? (
-              <>
-                <Word name="Record what is asked" onClick={drive.record}>
-                  ● record
-                </Word>
-                {recorded && (
-                  <Word
-                    name="Play the recording"
-                    onClick={() =>
-                      useReplay.getState().open({ set: doc.id, script: recorded, step: recorded.steps, says: 'what was recorded' })
-                    }
-                  >
-                    play it again
-                  </Word>
-                )}
-              </>
-            ) : (
-              <Word name="Stop" onClick={stop}>
-                ■ {drive.mode === 'recorded' ? 'stop recording' : 'let go'}
-              </Word>
-            )}
-            {drive.mode === 'replayed' && wanted && (
-              <Word name="From a second before" onClick={() => drive.replay(wanted.script, wanted.step, true)}>
-                from a second before
-              </Word>
-            )}
-          </Box>
+          <RecordWords set={doc.id} drive={drive} wanted={wanted} onStop={stop} />
           <AlsoDriven
             characters={characters.filter(({ id }) => id !== doc.character)}
             also={also}
@@ -282,12 +241,27 @@ function Open({ doc, takes, characters }: OpenProps) {
         state={state}
         seconds={player.elapsed()}
         led={view.transitions[player.transition()] ?? -1}
-        weights={said}
+        weights={playsNow(view, player)}
         phase={player.phase()}
         onOpen={() => router.push(`/${project.id}/set/${doc.id}/graph`)}
       />
     </Box>
   );
+}
+
+/** What plays: of a field the two clips that count most, with how much. */
+function playsNow({ set }: PlayView, player: SetPlayer): string {
+  const { plays } = set.graph.states[player.state()];
+  const field = 'field' in plays ? set.fields.find(({ name }) => name === plays.field) : undefined;
+  const weights = player.weights();
+  if (!weights || !field) return player.clip().name;
+  return field.clips
+    .map(({ name }, i) => ({ name, weight: weights[i] }))
+    .filter(({ weight }) => weight > 0.02)
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, 2)
+    .map(({ name, weight }) => `${name} ${Math.round(100 * weight)} %`)
+    .join(', ');
 }
 
 const inputOf = ({ graph }: PlayView, inputs: ArrayLike<number>, name: string): number => {
