@@ -4,6 +4,7 @@ import {
   ReactFlow,
   ReactFlowProvider,
   useReactFlow,
+  useStore,
   useStoreApi,
   type Connection,
   type Node,
@@ -18,7 +19,7 @@ import { Channel, type ChannelEdge } from './Channel';
 import { boundsOf, labelsOf } from './channel-labels';
 import { COMMENT, isShallow, SHALLOW, Shared, type GraphChartProps } from './chart-shared';
 import { ANYWHERE, boxOf, CARD, placesOf, sizeOf, type Places } from './layout';
-import { Anywhere, Comment } from './OtherNodes';
+import { Anywhere, Comment, COMMENT_WIDTH, rowsOf } from './OtherNodes';
 import { StateCard } from './StateCard';
 
 /** The graph as a chart of waters: states as cards, transitions as channels with soundings. */
@@ -77,18 +78,17 @@ function Chart({ graph, tried, popBound, onChoose, chosen, onMove, onLink, onRem
   );
   const flow = useReactFlow();
   const store = useStoreApi();
+  const isReady = useStore(({ panZoom, width, height }) => panZoom !== null && width > 0 && height > 0);
   const count = graph.states.length;
   const latest = useRef(bounds);
   useEffect(() => {
     latest.current = bounds;
   });
   useEffect(() => {
-    const timer = setTimeout(() => {
-      const { width, height } = store.getState();
-      if (width > 0 && height > 0) void flow.setViewport(getViewportForBounds(latest.current, width, height, LEAST_ZOOM, 1, 0.06));
-    }, 30);
-    return () => clearTimeout(timer);
-  }, [flow, store, count]);
+    if (!isReady) return;
+    const { width, height } = store.getState();
+    void flow.setViewport(getViewportForBounds(latest.current, width, height, LEAST_ZOOM, 1, 0.06));
+  }, [flow, store, count, isReady]);
   const changed = (changes: NodeChange[]) => {
     for (const change of changes) {
       if (change.type !== 'position' || !change.position) continue;
@@ -161,7 +161,12 @@ const laneOf = ({ transitions }: Graph, i: number) =>
 
 /** Where the words of all channels stand, and what the whole picture takes. */
 function wordsOf(graph: Graph, places: Places, shallow: readonly string[]) {
-  const cards = [...places.keys()].map((id) => boxOf(places, id));
+  const begins = boxOf(places, graph.initial);
+  const cards = [
+    ...[...places.keys()].map((id) => boxOf(places, id)),
+    { x: begins.x - 12, y: begins.y - 38, width: 120, height: 38 },
+    ...graph.comments.map(({ at, text }) => ({ ...at, width: COMMENT_WIDTH, height: 20 * rowsOf(text) })),
+  ];
   const channels = graph.transitions.map((own, i) => ({
     from: boxOf(places, own.from ?? ANYWHERE),
     to: boxOf(places, own.to),

@@ -5,6 +5,10 @@ import { useState } from 'react';
 import { chart } from '@/controls/theme';
 import { COMMENT, useShared } from './chart-shared';
 
+/** Of words in the picture, pixels; and in how many lines they are. */
+export const COMMENT_WIDTH = 190;
+export const rowsOf = (text: string): number => Math.max(1, Math.ceil(text.length / 24));
+
 /** Words that somebody has written into the picture; they go when they are emptied. */
 export function Comment({ id }: NodeProps) {
   const { graph, onComment } = useShared();
@@ -18,12 +22,12 @@ export function Comment({ id }: NodeProps) {
   return (
     <textarea
       aria-label="Comment in the picture"
-      rows={Math.max(1, Math.ceil((draft ?? text).length / 24))}
+      rows={rowsOf(draft ?? text)}
       value={draft ?? text}
       onChange={(event) => setDraft(event.target.value)}
       onBlur={finish}
       style={{
-        width: 190,
+        width: COMMENT_WIDTH,
         border: 0,
         background: 'transparent',
         font: 'italic 15px Alegreya',
