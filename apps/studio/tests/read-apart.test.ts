@@ -68,22 +68,18 @@ test('a file is read beside the server and stored, and how far it is is told', a
   expect(shares.length).toBeGreaterThan(0);
 });
 
-// Elsewhere a thread has no priority of its own.
-(process.platform === 'linux' ? test : test.skip)(
-  'the thread that reads stands back for everybody else, who stand where they stood',
-  async () => {
-    const before = getPriority();
-    await readApart<ImportResult>(put('behind.bvh', walk(10)));
-    // The nineteenth figure of a thread's line is its priority; the second, in brackets, may have blanks in it.
-    const priorities = readdirSync('/proc/self/task').map((thread) => {
-      const line = readFileSync(`/proc/self/task/${thread}/stat`, 'utf8');
-      return Number(line.slice(line.lastIndexOf(')') + 2).split(' ')[16]);
-    });
-    expect(priorities.filter((one) => one > before).length).toBeGreaterThan(0);
-    expect(priorities.filter((one) => one === before).length).toBeGreaterThan(0);
-    expect(getPriority()).toBe(before);
-  },
-);
+test('the thread that reads stands back for everybody else, who stand where they stood', async () => {
+  const before = getPriority();
+  await readApart<ImportResult>(put('behind.bvh', walk(10)));
+  // The nineteenth figure of a thread's line is its priority; the second, in brackets, may have blanks in it.
+  const priorities = readdirSync('/proc/self/task').map((thread) => {
+    const line = readFileSync(`/proc/self/task/${thread}/stat`, 'utf8');
+    return Number(line.slice(line.lastIndexOf(')') + 2).split(' ')[16]);
+  });
+  expect(priorities.filter((one) => one > before).length).toBeGreaterThan(0);
+  expect(priorities.filter((one) => one === before).length).toBeGreaterThan(0);
+  expect(getPriority()).toBe(before);
+});
 
 test('of a long file the share grows with what has been read', async () => {
   const shares: number[] = [];

@@ -1,14 +1,13 @@
 'use client';
 import { Box } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
-import { usePathname, useRouter, useSearchParams } from 'next/navigation';
+import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { followActs } from '@/data/acts';
 import { startAutosave } from '@/data/autosave';
 import { CLIPS, useClips } from '@/data/clips-store';
 import { keepHistory, openDocuments } from '@/data/history';
 import { JOINS, useJoins } from '@/data/joins-store';
-import { goOn } from '@/data/hold';
 import { download } from '@/data/keep-file';
 import { SETS, useSets } from '@/data/sets-store';
 import { useTakeEdits } from '@/data/take-edits';
@@ -26,6 +25,7 @@ import { OpenClip } from './OpenClip';
 import { Rail } from './Rail';
 import { TopBar } from './TopBar';
 import { useKeys } from '../controls/use-keys';
+import { useArrival } from './use-arrival';
 import { useUndo } from './use-undo';
 
 /** Seconds. */
@@ -106,13 +106,6 @@ function Frame({ project, children }: { project: ProjectInfo; children: ReactNod
       <DisputeDialog />
     </ImportDesk>
   );
-}
-
-/** What stood still while another page was on its way goes on when that page is there. */
-function useArrival(): void {
-  const path = usePathname();
-  const query = useSearchParams();
-  useEffect(() => goOn, [path, query]);
 }
 
 /** Clips, joins and sets come from the server once a visit; after that the store is the truth, and saves itself. */

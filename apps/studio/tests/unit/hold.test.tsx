@@ -3,7 +3,12 @@ import { act, cleanup, renderHook } from '@testing-library/react';
 import { goOn, LONGEST } from '@/data/hold';
 import { usePlayer } from '@/data/player';
 import { onRouterTransitionStart } from '@/instrumentation-client';
+import { useArrival } from '@/shell/use-arrival';
 import { useFrameloop } from '@/stage/use-frameloop';
+
+let mockPath = '/gullmouth/takes';
+let mockQuery = new URLSearchParams();
+jest.mock('next/navigation', () => ({ usePathname: () => mockPath, useSearchParams: () => mockQuery }));
 
 beforeEach(() => {
   jest.useFakeTimers();
@@ -52,4 +57,19 @@ test('a page that does not come is not waited for for long', () => {
   expect(isHeld()).toBe(true);
   jest.advanceTimersByTime(1);
   expect(isHeld()).toBe(false);
+});
+
+test('it goes on when a project is opened from the list of all, when the place changes, and when only what is behind the question mark does', () => {
+  onRouterTransitionStart('/gullmouth/bench', 'push');
+  const { rerender } = renderHook(useArrival);
+  expect(isHeld()).toBe(false);
+  for (const arrive of [() => (mockPath = '/gullmouth/set'), () => (mockQuery = new URLSearchParams('capture'))]) {
+    onRouterTransitionStart('/gullmouth/bench', 'push');
+    // What is drawn anew meanwhile is not the page that was asked for.
+    rerender();
+    expect(isHeld()).toBe(true);
+    arrive();
+    rerender();
+    expect(isHeld()).toBe(false);
+  }
 });
