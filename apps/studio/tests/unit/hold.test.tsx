@@ -42,6 +42,15 @@ test('a page that leads to itself holds nothing, one with other words behind the
   expect(isHeld()).toBe(true);
 });
 
+test('who changes their mind and stays is not kept waiting for the page that was asked for first', () => {
+  onRouterTransitionStart('/gullmouth/ship', 'push');
+  expect(isHeld()).toBe(true);
+  onRouterTransitionStart('/gullmouth/takes?capture', 'push');
+  expect(isHeld()).toBe(false);
+  jest.advanceTimersByTime(LONGEST);
+  expect(isHeld()).toBe(false);
+});
+
 test('back and forward hold too: the address is the other page’s already when they are told', () => {
   onRouterTransitionStart('/gullmouth/takes?capture', 'traverse');
   expect(isHeld()).toBe(true);
