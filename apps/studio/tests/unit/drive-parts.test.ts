@@ -2,7 +2,8 @@ import { graphSchema, type Graph } from '@lantern/motion';
 import { boundsOf, labelsOf } from '@/places/set/graph/channel-labels';
 import { channelWay } from '@/places/set/graph/channel-way';
 import { addInput, addState, addTransition, conditionFor, copied, pinned } from '@/places/set/graph/graph-edits';
-import { ANYWHERE, laidOut, placesOf } from '@/places/set/graph/layout';
+import { laneOf, wordsOf } from '@/places/set/graph/chart-words';
+import { ANYWHERE, boxOf, laidOut, placesOf } from '@/places/set/graph/layout';
 import { recorder } from '@/places/drive/recorder';
 import { askedOf, helmOfKeys } from '@/places/drive/steering';
 import { mendOf } from '@/places/drive/mends';
@@ -123,6 +124,25 @@ describe('the picture of a graph', () => {
     const all = boundsOf(channels, labels, [a, b]);
     expect(all).toMatchObject({ x: 0, y: 0, width: 790 });
     expect(boundsOf([{ ...there, to: box(0, 400) }], [{ share: 0.5, isRight: false }], [a]).x).toBeLessThan(-50);
+  });
+
+  test('in the ready graph no words lie under a card, and the picture takes in its comments', () => {
+    const own = graph();
+    const places = placesOf(own);
+    const { labels, bounds } = wordsOf(own, places, new Set());
+    own.transitions.forEach(({ from, to }, i) => {
+      const [a, b] = [boxOf(places, from ?? ANYWHERE), boxOf(places, to)];
+      const [x, y] = channelWay(a, b, laneOf(own, i)).along(labels[i].share);
+      for (const id of places.keys()) {
+        const card = boxOf(places, id);
+        const isUnder = x > card.x && x < card.x + card.width && y > card.y && y < card.y + card.height;
+        expect([i, id, isUnder]).toEqual([i, id, false]);
+      }
+    });
+    const far = wordsOf({ ...own, comments: [{ at: { x: bounds.x - 500, y: bounds.y }, text: 'mind the kerb' }] }, places, new Set());
+    expect(far.bounds.x).toBe(bounds.x - 500);
+    // What is shallow has more to say.
+    expect(wordsOf(own, places, new Set(own.transitions.keys())).labels).not.toEqual(labels);
   });
 
   test('states are laid out without lying on each other, and stay where they are put', () => {

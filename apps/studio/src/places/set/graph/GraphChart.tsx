@@ -11,15 +11,15 @@ import {
   type NodeChange,
 } from '@xyflow/react';
 import '@xyflow/react/dist/base.css';
-import { whenText, wayText, type Graph } from '@lantern/motion';
+import { whenText, wayText } from '@lantern/motion';
 import { Box } from '@mui/material';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { chart } from '@/controls/theme';
 import { Channel, type ChannelEdge } from './Channel';
-import { boundsOf, labelsOf } from './channel-labels';
-import { COMMENT, isShallow, SHALLOW, Shared, type GraphChartProps } from './chart-shared';
-import { ANYWHERE, boxOf, CARD, placesOf, sizeOf, type Places } from './layout';
-import { Anywhere, Comment, COMMENT_WIDTH, rowsOf } from './OtherNodes';
+import { laneOf, wordsOf } from './chart-words';
+import { COMMENT, isShallow, Shared, type GraphChartProps } from './chart-shared';
+import { ANYWHERE, CARD, placesOf, sizeOf } from './layout';
+import { Anywhere, Comment } from './OtherNodes';
 import { StateCard } from './StateCard';
 
 /** The graph as a chart of waters: states as cards, transitions as channels with soundings. */
@@ -62,7 +62,10 @@ function Chart({ graph, tried, popBound, onChoose, chosen, onMove, onLink, onRem
   );
   // Words stay where they are on their ways while a card is dragged, and look for room when it is let go.
   const shallow = graph.transitions.flatMap((_, i) => (isShallow(tried[i], popBound) ? [i] : [])).join(' ');
-  const { labels, bounds } = useMemo(() => wordsOf(graph, places, shallow.split(' ')), [graph, places, shallow]);
+  const { labels, bounds } = useMemo(
+    () => wordsOf(graph, places, new Set(shallow.split(' ').filter(Boolean).map(Number))),
+    [graph, places, shallow],
+  );
   const edges = useMemo<ChannelEdge[]>(
     () =>
       graph.transitions.map(({ from, to }, i) => ({
@@ -153,28 +156,6 @@ function Chart({ graph, tried, popBound, onChoose, chosen, onMove, onLink, onRem
       />
     </Box>
   );
-}
-
-/** How many transitions before it lead the same way. */
-const laneOf = ({ transitions }: Graph, i: number) =>
-  transitions.slice(0, i).filter(({ from, to }) => from === transitions[i].from && to === transitions[i].to).length;
-
-/** Where the words of all channels stand, and what the whole picture takes. */
-function wordsOf(graph: Graph, places: Places, shallow: readonly string[]) {
-  const begins = boxOf(places, graph.initial);
-  const cards = [
-    ...[...places.keys()].map((id) => boxOf(places, id)),
-    { x: begins.x - 12, y: begins.y - 38, width: 120, height: 38 },
-    ...graph.comments.map(({ at, text }) => ({ ...at, width: COMMENT_WIDTH, height: 20 * rowsOf(text) })),
-  ];
-  const channels = graph.transitions.map((own, i) => ({
-    from: boxOf(places, own.from ?? ANYWHERE),
-    to: boxOf(places, own.to),
-    lane: laneOf(graph, i),
-    text: shallow.includes(String(i)) ? `${whenText(graph, own)} ${SHALLOW}` : whenText(graph, own),
-  }));
-  const labels = labelsOf(channels, cards);
-  return { labels, bounds: boundsOf(channels, labels, cards) };
 }
 
 /** The paper's rays. */

@@ -4,10 +4,7 @@ import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { chart } from '@/controls/theme';
 import { COMMENT, useShared } from './chart-shared';
-
-/** Of words in the picture, pixels; and in how many lines they are. */
-export const COMMENT_WIDTH = 190;
-export const rowsOf = (text: string): number => Math.max(1, Math.ceil(text.length / 24));
+import { COMMENT_WIDTH, rowsOf } from './chart-words';
 
 /** Words that somebody has written into the picture; they go when they are emptied. */
 export function Comment({ id }: NodeProps) {
