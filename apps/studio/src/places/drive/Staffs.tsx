@@ -29,7 +29,12 @@ const PAPER = '#e9e2cf',
 export function Staffs({ meters, hasGap, onReset }: { meters: PlayMeters; hasGap: boolean; onReset: () => void }) {
   const all = hasGap ? [...STAFFS, GAP] : STAFFS;
   return (
-    <Box component="section" aria-label="Meters" sx={{ position: 'absolute', left: 16, top: 56, color: DUSK.text }}>
+    <Box
+      component="section"
+      aria-label="Meters"
+      // In a narrow window the bar above has a second line.
+      sx={{ position: 'absolute', left: 16, top: 56, '@media (max-width: 1200px)': { top: 74 }, color: DUSK.text }}
+    >
       <Box sx={{ display: 'flex', gap: 0.5 }}>
         {all.map((staff) => (
           <Gauge key={staff.meter} staff={staff} meters={meters} />
