@@ -5,7 +5,7 @@ import { session } from './session';
 const tests = session();
 
 /** Kilobytes of compressed script that a place may name; what is heavy comes when it is shown. */
-const MOST_KB = 600;
+const MOST_KB = 300;
 
 test.each(['takes', 'fit', 'bench', 'joins', 'set', 'drive', 'ship'])(
   '%s names little script, and neither the stage’s nor that of tables or charts',

@@ -11,8 +11,9 @@ export interface PageFigures {
   readonly blockedMs: number;
 }
 
-/** Seconds without anything new after which a page stands still. */
+/** Seconds without anything new after which a page stands still; one on which something always moves is looked at for so many. */
 const STILL = 3;
+const LOOKED_AT = 40;
 
 /** Opens an address in a profile that has nothing of it yet. */
 export async function firstVisit(browser: Browser, url: string): Promise<PageFigures> {
@@ -28,7 +29,9 @@ export async function firstVisit(browser: Browser, url: string): Promise<PageFig
   `);
   const response = await page.goto(url);
   const html = (await response?.text()) ?? '';
-  await page.waitForFunction(`performance.now() - window.seen.last > ${STILL * 1000}`, { timeout: 120_000 });
+  await page.waitForFunction(`performance.now() - window.seen.last > ${STILL * 1000} || performance.now() > ${LOOKED_AT * 1000}`, {
+    timeout: 120_000,
+  });
   const seen = (await page.evaluate('window.seen')) as { readonly paint: number; readonly tasks: readonly number[] };
   const scripts = (await page.evaluate(
     `performance.getEntriesByType('resource').filter(({ name }) => /[.]js($|[?])/.test(name)).map(({ name, encodedBodySize }) => [name, encodedBodySize])`,

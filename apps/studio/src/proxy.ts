@@ -23,7 +23,8 @@ export function proxy(request: NextRequest): NextResponse {
   const development = process.env.NODE_ENV === 'development';
   const policy = [
     "default-src 'self'",
-    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${development ? " 'unsafe-eval'" : ''}`,
+    // Text is never run as a script; what thins a figure's triangles is WebAssembly.
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'${development ? " 'unsafe-eval'" : ''}`,
     // The style library writes style elements as components appear.
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' blob: data:",

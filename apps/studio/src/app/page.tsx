@@ -1,6 +1,6 @@
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
-import { LAST_PROJECT } from '@/http/projects';
+import { LAST_PROJECT } from '@/http/project-facts';
 import { database } from '@/server/database';
 import { findProject, firstProject } from '@/server/projects';
 

@@ -1,6 +1,6 @@
-import { z } from 'zod';
 import { dirtyDocs, type DocumentKind, type Identified, type Saved } from './document-store';
 import { asJson, fetchAs, RequestError } from './fetch-json';
+import { late } from './late';
 
 const PAUSE = 350;
 const RETRY = 4000;
@@ -77,8 +77,8 @@ async function saveOne<Doc extends Identified, Row>(
   };
   try {
     const row = doc
-      ? await fetchAs(revised, url, asJson('PUT', { ...doc, revision }))
-      : await fetchAs(revised, `${url}?revision=${revision}`, { method: 'DELETE' });
+      ? await fetchAs(late().revisedSchema, url, asJson('PUT', { ...doc, revision }))
+      : await fetchAs(late().revisedSchema, `${url}?revision=${revision}`, { method: 'DELETE' });
     note('saved', { revision: row.revision, doc });
   } catch (error) {
     if (!(error instanceof RequestError) || [0, 401, 421].includes(error.status) || error.status >= 500) throw error;
@@ -87,9 +87,6 @@ async function saveOne<Doc extends Identified, Row>(
     note('conflicts', { revision: theirs?.revision ?? revision, doc: theirs ? docOf(theirs) : null });
   }
 }
-
-/** Of the answer to a save only its revision is taken: what was sent is what stands. */
-const revised = z.looseObject({ revision: z.int() });
 
 /** Ends a conflict: with theirs, with mine over theirs, or with mine as a document of its own. */
 export function settleConflict<Doc extends Identified, Row>(

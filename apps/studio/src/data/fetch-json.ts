@@ -30,11 +30,14 @@ export async function fetchJson(url: string, init?: RequestInit): Promise<unknow
  * Asks the server for something of a shape that both know.
  *
  * @throws RequestError as `fetchJson` does, and when the answer has another shape: then page and server are not of one version
+ * @param shape or what fetches it, which it does while the answer is on its way
  * @example
  * const take = await fetchAs(takeInfoSchema, `/api/takes/${id}`, { method: 'PATCH', body });
  */
-export const fetchAs = async <T>(schema: ZodType<T>, url: string, init?: RequestInit): Promise<T> =>
-  answerAs(schema, await fetchJson(url, init));
+export async function fetchAs<T>(shape: ZodType<T> | (() => Promise<ZodType<T>>), url: string, init?: RequestInit): Promise<T> {
+  const [schema, body] = await Promise.all([typeof shape === 'function' ? shape() : shape, fetchJson(url, init)]);
+  return answerAs(schema, body);
+}
 
 /** What is sent with a request, as JSON. */
 export const asJson = (method: string, body: object): RequestInit => ({

@@ -1,5 +1,5 @@
 'use client';
-import { withFits, type FitOverrides, type RecipeStep } from '@lantern/motion';
+import type { FitOverrides, RecipeStep } from '@lantern/motion';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useSnackbar } from 'notistack';
 import { useMemo } from 'react';
@@ -11,6 +11,7 @@ import { sendOrAsk } from './disputes';
 import { fetchJson, RequestError } from './fetch-json';
 import { inOrder } from './in-order';
 import { projectKey, useProjectData, useProjectInfo, type ProjectData, type TakeInfo } from './project';
+import { late } from './late';
 
 const NO_STEPS = (steps: readonly RecipeStep[]) => steps;
 
@@ -21,7 +22,8 @@ export function useWholeSteps(): (steps: readonly RecipeStep[], take: TakeInfo |
   return useMemo(() => {
     if (!fits || fits.length === 0) return NO_STEPS;
     const saved = fits.map(({ source, character, settings }) => ({ source, character, ...settings }));
-    return (steps: readonly RecipeStep[], take: TakeInfo | null | undefined) => (take ? withFits(steps, take.signature, saved) : steps);
+    return (steps: readonly RecipeStep[], take: TakeInfo | null | undefined) =>
+      take ? late().withFits(steps, take.signature, saved) : steps;
   }, [fits]);
 }
 

@@ -1,16 +1,8 @@
-import { z } from 'zod';
 import type { DocumentKind, Identified, Saved } from './document-store';
+import { late } from './late';
 
 /** Undo survives a reload, and so does what a crash kept from being saved: both lie in the browser's storage. */
 const MOST_STATES = 60;
-
-const state = z.object({ docs: z.array(z.unknown()) });
-const kept = z.object({
-  docs: z.array(z.unknown()),
-  revisions: z.record(z.string(), z.number()),
-  past: z.array(state),
-  future: z.array(state),
-});
 
 /** Fills the store from the server and, where nobody else has saved since, from what this browser kept. */
 export function openDocuments<Doc extends Identified, Row extends { readonly id: string; readonly revision: number }>(
@@ -38,7 +30,7 @@ interface Memory<Doc> {
 
 function readMemory<Doc extends Identified, Row>({ key, readDoc }: DocumentKind<Doc, Row>, project: string): Memory<Doc> | null {
   try {
-    const { docs, revisions, past, future } = kept.parse(JSON.parse(localStorage.getItem(key(project)) ?? 'null'));
+    const { docs, revisions, past, future } = late().keptSchema.parse(JSON.parse(localStorage.getItem(key(project)) ?? 'null'));
     const read = (all: readonly unknown[]): Doc[] =>
       all.map((value) => {
         const doc = readDoc(value);

@@ -1,5 +1,6 @@
-import { joinDocumentSchema, savedJoinSchema, type JoinDoc, type JoinRow } from '@/http/join';
+import type { JoinDoc, JoinRow } from '@/http/join';
 import { documentStore, type DocumentKind } from './document-store';
+import { late } from './late';
 
 export type { JoinDoc } from '@/http/join';
 
@@ -11,6 +12,6 @@ export const JOINS: DocumentKind<JoinDoc, JoinRow> = {
   field: 'join',
   key: (project) => `old-lantern.joins.${project}`,
   docOf: ({ id, name, pieces, start }) => ({ id, name, pieces, start }),
-  readRow: (value) => savedJoinSchema.safeParse(value).data ?? null,
-  readDoc: (value) => joinDocumentSchema.safeParse(value).data ?? null,
+  readRow: (value) => late().savedJoinSchema.safeParse(value).data ?? null,
+  readDoc: (value) => late().joinDocumentSchema.safeParse(value).data ?? null,
 };

@@ -1,11 +1,13 @@
 'use client';
-import { mappingOf, type Mapping } from '@lantern/motion';
+import type { Mapping } from '@lantern/motion';
 import { useQuery } from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
-import { projectDataSchema, type ProjectInfo, type StoredProject, type StoredTake } from '@/http/project';
+import type { ProjectInfo, StoredProject, StoredTake } from '@/http/project';
 import type { JoinAsked } from '@/worker/core.worker';
 import { fetchAs } from './fetch-json';
+import { late, loadLate } from './late';
 
+export { LAST_PROJECT } from '@/http/project-facts';
 export type { ProjectInfo } from '@/http/project';
 
 /** A take, or a join, which is seen as one where clips are cut from it. */
@@ -41,14 +43,14 @@ export const projectKey = (id: string) => ['project', id];
 function withMappings(data: StoredProject): ProjectData {
   const fits = data.fits.map(({ source, character, settings }) => ({ source, character, ...settings }));
   if (fits.every(({ mapping }) => !mapping)) return data;
-  return { ...data, takes: data.takes.map((take) => ({ ...take, mapping: mappingOf(take.signature, fits) })) };
+  return { ...data, takes: data.takes.map((take) => ({ ...take, mapping: late().mappingOf(take.signature, fits) })) };
 }
 
 export function useProjectData() {
   const { id } = useProjectInfo();
   return useQuery({
     queryKey: projectKey(id),
-    queryFn: (): Promise<StoredProject> => fetchAs(projectDataSchema, `/api/projects/${id}`),
+    queryFn: (): Promise<StoredProject> => fetchAs(async () => (await loadLate()).projectDataSchema, `/api/projects/${id}`),
     select: withMappings,
   });
 }

@@ -6,15 +6,8 @@ import { create } from 'zustand';
 import { projectBegunSchema, projectListSchema, type NewProjectInput, type ProjectRow, type ProjectStart } from '@/http/projects';
 import { asJson, fetchAs, fetchJson } from './fetch-json';
 
-export {
-  KEPT_DAYS,
-  LAST_PROJECT,
-  newProjectInput,
-  PROJECT_RATES,
-  projectBegunSchema,
-  type NewProjectInput,
-  type ProjectRow,
-} from '@/http/projects';
+export { KEPT_DAYS, PROJECT_RATES } from '@/http/project-facts';
+export { newProjectInput, projectBegunSchema, type NewProjectInput, type ProjectRow } from '@/http/projects';
 
 const KEY = ['projects'];
 const NONE: readonly ProjectRow[] = [];

@@ -1,6 +1,7 @@
-import { savedSetSchema, setDocumentSchema, type SetDoc, type SetRow } from '@/http/set';
+import type { SetDoc, SetRow } from '@/http/set';
 import { useClips } from './clips-store';
 import { dirtyDocs, documentStore, type DocumentKind } from './document-store';
+import { late } from './late';
 
 export type { FieldDoc, SetDoc } from '@/http/set';
 
@@ -12,8 +13,8 @@ export const SETS: DocumentKind<SetDoc, SetRow> = {
   field: 'set',
   key: (project) => `old-lantern.sets.${project}`,
   docOf: ({ project: _, revision: __, updated: ___, ...doc }) => doc,
-  readRow: (value) => savedSetSchema.safeParse(value).data ?? null,
-  readDoc: (value) => setDocumentSchema.safeParse(value).data ?? null,
+  readRow: (value) => late().savedSetSchema.safeParse(value).data ?? null,
+  readDoc: (value) => late().setDocumentSchema.safeParse(value).data ?? null,
   // Pins and fields name clips that may have been made a moment ago.
   waits: () => dirtyDocs(useClips.getState()).length > 0,
 };

@@ -4,15 +4,15 @@ import { useSnackbar } from 'notistack';
 import { useMemo } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import { stepsAtRate, type TakePatch } from '@lantern/motion';
+import type { TakePatch } from '@lantern/motion';
 import { CLIPS, useClips, type ClipDoc } from './clips-store';
-import { takeInfoSchema } from '@/http/project';
 import { sendOrAsk } from './disputes';
 import { fetchAs, fetchJson, RequestError } from './fetch-json';
 import { openDocuments } from './history';
 import { JOINS } from './joins-store';
 import { inOrder } from './in-order';
 import { projectKey, useProjectInfo, type ProjectData, type TakeInfo } from './project';
+import { late } from './late';
 
 /** What stands beside a take, before or after an edit; `removed` takes it out of the list. */
 export interface TakeState extends TakePatch {
@@ -91,7 +91,8 @@ async function put(client: QueryClient, project: string, changes: readonly TakeC
     else useTakeHistory.setState(({ busy }) => ({ busy: [...busy, change.id] }));
     try {
       const name = client.getQueryData<ProjectData>(key)?.takes.find((take) => take.id === change.id)?.name ?? 'a take';
-      const send = (from: object) => fetchAs(takeInfoSchema, url, { method: 'PATCH', body: JSON.stringify({ ...patch, before: from }) });
+      const send = (from: object) =>
+        fetchAs(late().takeInfoSchema, url, { method: 'PATCH', body: JSON.stringify({ ...patch, before: from }) });
       const stored = await sendOrAsk(`“${name}”`, patch, before, send, ({ take }) => take as TakeInfo & Readonly<Record<string, unknown>>);
       if (!stored) throw new TheirsTaken();
       const held = client.getQueryData<ProjectData>(key)?.takes.find((take) => take.id === change.id);
@@ -121,7 +122,7 @@ function cut(clips: readonly ClipChange[], side: 'before' | 'after'): void {
       const isUntouched = JSON.stringify(doc.steps) === JSON.stringify(now.steps);
       // There and back is exact; steps that were changed meanwhile are brought to the other rate.
       const factor = (then.source.to - then.source.from) / (doc.source.to - doc.source.from);
-      return { ...doc, source: then.source, steps: isUntouched ? then.steps : stepsAtRate(doc.steps, factor) };
+      return { ...doc, source: then.source, steps: isUntouched ? then.steps : late().stepsAtRate(doc.steps, factor) };
     }),
   }));
 }

@@ -1,7 +1,7 @@
 import type { ZodType } from 'zod';
-import { arrivedSchema, type Arrived } from '@/http/project';
-import { projectBegunSchema } from '@/http/projects';
+import type { Arrived } from '@/http/project';
 import { answerAs, fetchJson, refusal, RequestError } from './fetch-json';
+import { loadLate } from './late';
 
 export type { Arrived };
 
@@ -35,16 +35,22 @@ export function askShare(arrival: string, progress: Progress): () => void {
  * @throws RequestError with the server's sentence about the file
  */
 export const uploadFile = (project: string, file: File, progress: Progress, signal: AbortSignal): Promise<Arrived> =>
-  send(`/api/projects/${project}/takes?file=${encodeURIComponent(file.name)}`, file, arrivedSchema, progress, signal);
+  send(
+    `/api/projects/${project}/takes?file=${encodeURIComponent(file.name)}`,
+    file,
+    async () => (await loadLate()).arrivedSchema,
+    progress,
+    signal,
+  );
 
 /** Sends the archive of a project, as `uploadFile` does a take; the answer is what it goes by here. */
 export const uploadArchive = (file: File, progress: Progress, signal: AbortSignal): Promise<{ id: string }> =>
-  send('/api/archives?', file, projectBegunSchema, progress, signal);
+  send('/api/archives?', file, async () => (await loadLate()).projectBegunSchema, progress, signal);
 
-function send<T>(address: string, file: File, schema: ZodType<T>, progress: Progress, signal: AbortSignal): Promise<T> {
+async function send<T>(address: string, file: File, shape: () => Promise<ZodType<T>>, progress: Progress, signal: AbortSignal): Promise<T> {
   const arrival = crypto.randomUUID();
   let endAsking = () => {};
-  return new Promise<T>((resolve, reject) => {
+  const sent = new Promise<unknown>((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open('POST', `${address}&arrival=${arrival}`);
     request.responseType = 'json';
@@ -53,17 +59,16 @@ function send<T>(address: string, file: File, schema: ZodType<T>, progress: Prog
       progress(0, true);
       endAsking = askShare(arrival, progress);
     };
-    request.onload = () => {
-      try {
-        if (request.status !== 201) throw refusal(request.status, request.response);
-        resolve(answerAs(schema, request.response));
-      } catch (error) {
-        reject(error);
-      }
-    };
+    request.onload = () => (request.status === 201 ? resolve(request.response) : reject(refusal(request.status, request.response)));
     request.onerror = () => reject(new RequestError('The server cannot be reached.', 0, {}));
     request.onabort = () => reject(new RequestError('Stopped.', 0, {}));
     signal.addEventListener('abort', () => request.abort());
     request.send(file);
-  }).finally(() => endAsking());
+  });
+  try {
+    const [schema, body] = await Promise.all([shape(), sent]);
+    return answerAs(schema, body);
+  } finally {
+    endAsking();
+  }
 }

@@ -1,7 +1,5 @@
 import { z } from 'zod';
-
-/** Rates at which a project's clips run, frames a second. */
-export const PROJECT_RATES = [24, 25, 30, 50, 60, 120] as const;
+import { PROJECT_RATES } from './project-facts';
 
 const title = z.string().trim().min(1, 'Give it a name.').max(80, 'That is longer than 80 letters.');
 
@@ -45,8 +43,3 @@ export type ProjectRow = Readonly<z.infer<typeof projectRowSchema>>;
 export const projectListSchema = z.object({ projects: z.array(projectRowSchema).readonly() });
 /** What a project that was begun, copied or brought in goes by. */
 export const projectBegunSchema = z.object({ id: z.string() });
-
-/** Days for which a project that was removed can be brought back. */
-export const KEPT_DAYS = 30;
-/** The cookie in which a browser keeps which project it had open last. */
-export const LAST_PROJECT = 'lantern-project';

@@ -1,5 +1,5 @@
 import { lt, sql } from 'drizzle-orm';
-import { KEPT_DAYS } from '@/http/projects';
+import { KEPT_DAYS } from '@/http/project-facts';
 import type { Database } from './database';
 import { characterPieces, fitPieces, takePieces } from './pieces';
 import { projects } from './schema';

@@ -11,22 +11,24 @@ import { JOINS, useJoins } from '@/data/joins-store';
 import { download } from '@/data/keep-file';
 import { SETS, useSets } from '@/data/sets-store';
 import { useTakeEdits } from '@/data/take-edits';
-import { LAST_PROJECT } from '@/data/projects';
-import { ProjectContext, projectKey, useProjectData, type ProjectInfo } from '@/data/project';
+import { lazily } from '@/controls/lazily';
+import { LAST_PROJECT, ProjectContext, projectKey, useProjectData, type ProjectInfo } from '@/data/project';
 import { ImportDesk } from '@/shell/ImportDesk';
-import { CommandFinder } from './CommandFinder';
 import { useOfferCommands, type Command } from './commands';
-import { ConflictDialog } from './ConflictDialog';
-import { DisputeDialog } from './DisputeDialog';
 import { Guide } from './guide/Guide';
 import { takeUpGuide } from './guide/guide-state';
-import { KeysDialog } from './KeysDialog';
 import { OpenClip } from './OpenClip';
 import { Rail } from './Rail';
 import { TopBar } from './TopBar';
 import { useKeys } from '../controls/use-keys';
 import { useArrival } from './use-arrival';
 import { useUndo } from './use-undo';
+
+// Not to be seen at first.
+const CommandFinder = lazily(async () => (await import('./CommandFinder')).CommandFinder);
+const ConflictDialog = lazily(async () => (await import('./ConflictDialog')).ConflictDialog);
+const DisputeDialog = lazily(async () => (await import('./DisputeDialog')).DisputeDialog);
+const KeysDialog = lazily(async () => (await import('./KeysDialog')).KeysDialog);
 
 /** Seconds. */
 const YEAR = 31_536_000;

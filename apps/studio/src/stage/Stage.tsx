@@ -6,6 +6,7 @@ import * as THREE from 'three';
 import { usePlayer } from '@/data/player';
 import { DUSK } from '@/controls/theme';
 import { BalanceMark } from './BalanceMark';
+import { isDrawnBySoftware } from './drawn-by-software';
 import { Floor } from './Floor';
 import { Footprints } from './Footprints';
 import { MeetRings } from './MeetRings';
@@ -24,6 +25,7 @@ import { Trails } from './Trails';
 import { TurnRing, type Turning } from './TurnRing';
 import { useFigures, type Figures } from './use-figures';
 import { useFrameloop } from './use-frameloop';
+import { useLed } from './use-moving';
 import { PLAYED, useResolution } from './use-resolution';
 import { useWheelZoom } from './use-wheel-zoom';
 import { extentOf, fitCamera, placeCamera, sightOf, type Extent } from './views';
@@ -39,7 +41,8 @@ export function Stage(props: StageProps) {
       frameloop={frameloop}
       dpr={dpr}
       camera={{ fov: 34, near: 0.1, far: 200, position: [3, 1.6, 4] }}
-      gl={{ antialias: true }}
+      // Smooth edges would take the processor as long as all the rest.
+      gl={{ antialias: !isDrawnBySoftware() }}
       style={{ position: 'absolute', inset: 0, background: `linear-gradient(${DUSK.deep}, ${DUSK.haze} 45%, ${DUSK.deep})` }}
       aria-label="Stage"
       role="img"
@@ -136,10 +139,14 @@ function lineOf({ about, figure }: Turning, figures: readonly (readonly THREE.Bo
   return typeof about === 'string' ? null : [figures[figure][about.from], figures[figure][about.to]];
 }
 
+const led = () => useLed.setState({ isLed: true });
+const notLed = () => useLed.setState({ isLed: false });
+
 /** The camera led by hand, at first about where the figure is; later it is moved along with it. */
 function FreeOrbit({ centre, orbit }: Pick<Led, 'centre' | 'orbit'>) {
   const [target] = useState<[number, number, number]>(() => [centre.x, 0.9, centre.z]);
-  return <OrbitControls ref={orbit} makeDefault target={target} maxDistance={25} enableDamping={false} />;
+  useEffect(() => notLed, []);
+  return <OrbitControls ref={orbit} makeDefault target={target} maxDistance={25} enableDamping={false} onStart={led} onEnd={notLed} />;
 }
 
 /** How far the motion reaches. While a path is drawn it holds still, with room to draw in. */

@@ -170,11 +170,11 @@ const api = {
 export type CoreWorker = typeof api;
 expose(api);
 
-function describe(id: string, motion: Motion, found: Groundwork | null): OpenTake {
+async function describe(id: string, motion: Motion, found: Groundwork | null): Promise<OpenTake> {
   return {
     id,
     motion: copyForWire(motion),
-    mesh: figureOf(motion.skeleton, found?.body ?? bodyOf(motion)),
+    mesh: await figureOf(motion.skeleton, found?.body ?? bodyOf(motion)),
     markers: found ? markersOf(found) : null,
     ...overviewOf(motion, found),
   };

@@ -3,6 +3,10 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { SnackbarProvider } from 'notistack';
 import type { ReactNode } from 'react';
 import { ProjectContext, projectKey, type ProjectData, type ProjectInfo, type TakeInfo } from '@/data/project';
+import { loadLate } from '@/data/late';
+
+// What comes along with a project's data in the application.
+beforeAll(loadLate);
 
 export const PROJECT: ProjectInfo = {
   id: 'gullmouth',

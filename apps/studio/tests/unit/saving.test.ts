@@ -4,6 +4,7 @@ import { CLIPS, useClips, type ClipDoc } from '@/data/clips-store';
 import { dirtyDocs } from '@/data/document-store';
 import { keepHistory, openDocuments } from '@/data/history';
 import { useJoins } from '@/data/joins-store';
+import { loadLate } from '@/data/late';
 import { defaultSteps, freeName } from '@/data/new-clip';
 
 const doc = (change: Partial<ClipDoc> = {}): ClipDoc => ({
@@ -50,6 +51,7 @@ beforeEach(() => {
   jest.useFakeTimers();
   storage.clear();
 });
+beforeAll(loadLate);
 afterEach(() => {
   ends.forEach((end) => end());
   ends = [];

@@ -1,6 +1,6 @@
-import { Bench } from '@/places/bench/Bench';
+import { BenchPlace } from '@/places/places';
 
 /** The place stands here and not in the page, so that it stays as it is while what is open changes. */
 export default function BenchLayout() {
-  return <Bench />;
+  return <BenchPlace />;
 }

@@ -1,4 +1,4 @@
-import { DrivePlace } from '@/places/drive/DrivePlace';
+import { DrivePlace } from '@/places/places';
 
 /** The place stands here and not in the page, so that it stays as it is while what is open changes. */
 export default function DriveLayout() {

@@ -1,6 +1,6 @@
-import { Fit } from '@/places/fit/Fit';
+import { FitPlace } from '@/places/places';
 
 /** The place stands here and not in the page, so that it stays as it is while what is open changes. */
 export default function FitLayout() {
-  return <Fit />;
+  return <FitPlace />;
 }

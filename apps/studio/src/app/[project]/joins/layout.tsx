@@ -1,6 +1,6 @@
-import { Joins } from '@/places/joins/Joins';
+import { JoinsPlace } from '@/places/places';
 
 /** The place stands here and not in the page, so that it stays as it is while what is open changes. */
 export default function JoinsLayout() {
-  return <Joins />;
+  return <JoinsPlace />;
 }

@@ -1,5 +1,5 @@
-import { Ship } from '@/places/ship/Ship';
+import { ShipPlace } from '@/places/places';
 
 export default function ShipPage() {
-  return <Ship />;
+  return <ShipPlace />;
 }

@@ -1,6 +1,6 @@
-import { Takes } from '@/places/takes/Takes';
+import { TakesPlace } from '@/places/places';
 
 /** The place stands here and not in the page, so that it stays as it is while what is open changes. */
 export default function TakesLayout() {
-  return <Takes />;
+  return <TakesPlace />;
 }
