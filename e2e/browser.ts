@@ -1,8 +1,7 @@
 import puppeteer, { type Browser, type KeyInput, type Page } from 'puppeteer-core';
 import { PATIENCE, until } from './waits';
 
-/** @param pixels of the screen to one of the page */
-export const launch = (pixels = 1): Promise<Browser> =>
+export const launch = (): Promise<Browser> =>
   puppeteer.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: [
@@ -21,7 +20,7 @@ export const launch = (pixels = 1): Promise<Browser> =>
     ],
     // What people see has scroll bars.
     ignoreDefaultArgs: ['--hide-scrollbars'],
-    defaultViewport: { width: 1280, height: 800, deviceScaleFactor: pixels },
+    defaultViewport: { width: 1280, height: 800 },
   });
 
 /** The pages that a test has open. When it fails, what they show is told beside the failure: see environment.ts. */

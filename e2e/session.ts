@@ -13,7 +13,7 @@ export function session(options: Parameters<typeof startApplication>[0] = {}): {
     return running;
   };
   beforeAll(async () => {
-    const [application, browser] = await Promise.all([startApplication(options), launch(0.5)]);
+    const [application, browser] = await Promise.all([startApplication(options), launch()]);
     running = { application, browser };
   });
   afterAll(async () => {
