@@ -40,8 +40,11 @@ export function drawPrints(prints: readonly Footprint[], material: THREE.Materia
   geometry.setAttribute('color', hues);
   geometry.setIndex(indices);
   const shown = prints.map(() => LEFT);
+  const mesh = new THREE.Mesh(geometry, material);
+  // Over the pool of the lamp, under the shadows.
+  mesh.renderOrder = 1;
   return {
-    mesh: new THREE.Mesh(geometry, material),
+    mesh,
     show(print, opacity) {
       if (shown[print] === opacity) return;
       shown[print] = opacity;
