@@ -42,7 +42,7 @@ export function Stage(props: StageProps) {
       dpr={dpr}
       camera={{ fov: 34, near: 0.1, far: 200, position: [3, 1.6, 4] }}
       // Smooth edges would take the processor as long as all the rest.
-      gl={{ antialias: !isDrawnBySoftware() }}
+      gl={{ antialias: !isDrawnBySoftware(), stencil: true }}
       style={{ position: 'absolute', inset: 0, background: `linear-gradient(${DUSK.deep}, ${DUSK.haze} 45%, ${DUSK.deep})` }}
       aria-label="Stage"
       role="img"
@@ -195,7 +195,11 @@ function useScene(props: StageProps, figures: Figures, { centre, extent, lamp, o
       const isLed = view === 'free' || view === 'fit';
       standBeside(figures.second, { ...other, beside: other.beside }, { frame, fps: motion.fps, facing, centre, camera, isLed });
     }
-    if (lamp.current) hangLamp(lamp.current, camera, centre);
+    if (!lamp.current) return;
+    hangLamp(lamp.current, camera, centre);
+    // A second drawing of every body, which the processor has no time for while it plays.
+    const from = player.playing && isDrawnBySoftware() ? null : lamp.current.position;
+    for (const figure of [figures.first, figures.second]) figure?.castFrom(from);
     // Before the floor, which follows the figure, yet without taking the drawing over.
   }, -1);
 }

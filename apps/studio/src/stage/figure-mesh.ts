@@ -2,6 +2,7 @@ import { slerp, type BodyMesh, type Skeleton } from '@lantern/motion';
 import * as THREE from 'three';
 import type { Markers } from '@/worker/markers';
 import { locate, type WireMotion } from '@/worker/wire';
+import { castShadow } from './cast-shadow';
 
 const WOOD = new THREE.Color('#d9b27c');
 const OUTLINE = 0.0065;
@@ -12,6 +13,8 @@ export interface FigureMesh {
   readonly bones: readonly THREE.Bone[];
   /** The body, or lines from joint to joint. */
   showBones(on: boolean): void;
+  /** Its shadow on the floor from a lamp, or none; lines and ghosts throw none. */
+  castFrom(lamp: THREE.Vector3 | null): void;
   /** Poses the bones at a frame, fractional ones in between. Nothing is allocated. */
   pose(motion: WireMotion, frame: number): void;
   dispose(): void;
@@ -54,6 +57,8 @@ export function figureMesh(
     skinned.frustumCulled = false;
     skinned.bind(skeleton, new THREE.Matrix4());
   }
+  const shadow = castShadow(body);
+  object.add(shadow.object);
   const marks = markers ? sideMarks(bones, markers) : [];
   const q = [0, 0, 0, 1];
   const joints = bones.length;
@@ -65,6 +70,7 @@ export function figureMesh(
       body.visible = !on;
       outline.visible = !on && ghost === undefined;
     },
+    castFrom: (lamp) => shadow.castFrom(body.visible && ghost === undefined ? lamp : null),
     pose(whole, asked) {
       const found = locate(whole, Math.min(whole.frames - 1, Math.max(0, asked)));
       // On its way: the last pose stays until it is here.

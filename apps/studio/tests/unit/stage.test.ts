@@ -6,6 +6,7 @@ import { capture } from '@lantern/capture';
 import { forwardKinematics, groundwork, layFigure } from '@lantern/motion';
 import * as THREE from 'three';
 import { listen, nearestTo, onFloor } from '@/stage/canvas-pick';
+import { flattening } from '@/stage/cast-shadow';
 import { figureMesh } from '@/stage/figure-mesh';
 import { hangLamp, poseFigures, standBeside } from '@/stage/pose-scene';
 import { placeCamera } from '@/stage/views';
@@ -109,4 +110,47 @@ test('the lamp hangs over the viewer’s shoulder, never more than some metres f
     expect(Math.hypot(lamp.position.x, lamp.position.z)).toBeLessThan(4.2);
     expect(lamp.target.position.y).toBe(0.8);
   }
+});
+
+test('a shadow lies where the rays of the lamp through a place meet the floor', () => {
+  const lamp = new THREE.Vector3(-1, 3, 2);
+  const flat = flattening(lamp);
+  for (const place of [new THREE.Vector3(0, 1.5, 0), new THREE.Vector3(0.4, 0.2, -1), new THREE.Vector3(2, 0, 3)]) {
+    const laid = place.clone().applyMatrix4(flat);
+    expect(laid.y).toBeCloseTo(0.007, 6);
+    const ray = new THREE.Ray(lamp, place.clone().sub(lamp).normalize());
+    const hit = ray.intersectPlane(new THREE.Plane(new THREE.Vector3(0, 1, 0)), new THREE.Vector3());
+    expect(laid.x).toBeCloseTo(hit?.x ?? NaN, 6);
+    expect(laid.z).toBeCloseTo(hit?.z ?? NaN, 6);
+  }
+});
+
+test('a body throws its shadow from a lamp, as lines and as a ghost it throws none', () => {
+  const lamp = new THREE.Vector3(0, 4, 0);
+  const shadowOf = ({ object }: ReturnType<typeof figureMesh>) =>
+    object.children.find(
+      (child): child is THREE.SkinnedMesh => child instanceof THREE.SkinnedMesh && child.bindMode === THREE.DetachedBindMode,
+    );
+  const lit = figure();
+  lit.pose(motion, 30);
+  lit.castFrom(lamp);
+  expect(shadowOf(lit)?.visible).toBe(true);
+  // Its head's shadow is under its head when the lamp hangs over it.
+  lit.object.updateMatrixWorld(true);
+  const shadow = shadowOf(lit);
+  const body = lit.object.children.find((child): child is THREE.SkinnedMesh => child instanceof THREE.SkinnedMesh);
+  const corner = mesh.joints.indexOf(ground.body.head);
+  const place = body?.getVertexPosition(corner, new THREE.Vector3());
+  lit.castFrom(place ? place.clone().setY(4) : null);
+  const under = shadow?.getVertexPosition(corner, new THREE.Vector3()).applyMatrix4(shadow.matrixWorld);
+  expect(under?.x).toBeCloseTo(place?.x ?? NaN, 4);
+  expect(under?.z).toBeCloseTo(place?.z ?? NaN, 4);
+  lit.castFrom(null);
+  expect(shadow?.visible).toBe(false);
+  lit.showBones(true);
+  lit.castFrom(lamp);
+  expect(shadow?.visible).toBe(false);
+  const ghost = figureMesh(motion.skeleton, mesh, null, '#8fd0cb');
+  ghost.castFrom(lamp);
+  expect(shadowOf(ghost)?.visible).toBe(false);
 });

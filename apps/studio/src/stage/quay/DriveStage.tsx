@@ -8,6 +8,7 @@ import { DUSK } from '@/controls/theme';
 import { usePlayer } from '@/data/player';
 import type { Footprint, Markers } from '@/worker/markers';
 import type { WireMotion } from '@/worker/wire';
+import { isDrawnBySoftware } from '../drawn-by-software';
 import { figureMesh } from '../figure-mesh';
 import { Footprints } from '../Footprints';
 import { Shadows } from '../Shadows';
@@ -46,7 +47,7 @@ export function DriveStage(props: Props) {
       frameloop={frameloop}
       dpr={dpr}
       camera={{ fov: 36, near: 0.1, far: 140, position: [3, 1.7, -4] }}
-      gl={{ antialias: false }}
+      gl={{ antialias: false, stencil: true }}
       style={{ position: 'absolute', inset: 0, background: DUSK.deep }}
       aria-label="Stage"
       role="img"
@@ -63,8 +64,10 @@ function Scene({ bodies, capsule, size, camera }: Props) {
   useEffect(() => invalidate());
   const lamp = useRef<THREE.PointLight>(null);
   const first = bodies[0];
+  const place = useMemo(() => new THREE.Vector3(), []);
   useFrame(() => {
-    if (first) lamp.current?.position.set(first.root[0] - 1.2, 3.1, first.root[1] + 0.8);
+    if (first) place.set(first.root[0] - 1.2, 3.1, first.root[1] + 0.8);
+    lamp.current?.position.copy(place);
   }, -1);
   return (
     <>
@@ -73,7 +76,7 @@ function Scene({ bodies, capsule, size, camera }: Props) {
       <directionalLight position={[-4, 5, 2]} intensity={0.6} color="#a9d0d4" />
       <pointLight ref={lamp} intensity={26} distance={11} color="#ffce85" />
       {bodies.map((body, i) => (
-        <Body key={i} {...body} />
+        <Body key={i} {...body} lamp={place} />
       ))}
       {capsule && <CapsuleShape at={capsule} {...size} />}
       {first && (camera === 'free' ? <FreeCamera root={first.root} /> : <LedCamera root={first.root} camera={camera} />)}
@@ -81,10 +84,14 @@ function Scene({ bodies, capsule, size, camera }: Props) {
   );
 }
 
-function Body({ motion, mesh, markers, prints }: Driven) {
+function Body({ motion, mesh, markers, prints, lamp }: Driven & { readonly lamp: THREE.Vector3 }) {
   const figure = useMemo(() => figureMesh(motion.skeleton, mesh, markers), [motion.skeleton, mesh, markers]);
   useEffect(() => () => figure.dispose(), [figure]);
-  useFrame(() => figure.pose(motion, 0), -2);
+  useFrame(() => {
+    figure.pose(motion, 0);
+    // Twice the drawing: not where the processor draws, which here never rests.
+    figure.castFrom(isDrawnBySoftware() ? null : lamp);
+  }, -2);
   return (
     <>
       <primitive object={figure.object} />
