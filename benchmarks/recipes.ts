@@ -5,6 +5,7 @@ import {
   cutClip,
   findLoops,
   groundwork,
+  joinMotions,
   recipeRunner,
   stepSchema,
   type Clip,
@@ -23,6 +24,7 @@ export interface RecipeTime {
 
 const SECONDS = 10;
 const FPS = 60;
+const HALF_HOUR = 30 * 60;
 const RUNS = 7;
 const HELD: RecipeStepInput = {
   kind: 'retime',
@@ -31,6 +33,16 @@ const HELD: RecipeStepInput = {
     { from: 100, to: 115 },
   ],
 };
+
+/** What stands behind the step that is changed. */
+const SEVEN: readonly RecipeStepInput[] = [
+  { kind: 'mirror' },
+  { kind: 'path', shape: 'arc', radius: 3 },
+  { kind: 'hips', sway: 0.8 },
+  { kind: 'foot-lock' },
+  { kind: 'travel', start: 'origin' },
+  HELD,
+];
 
 const parse = (inputs: readonly RecipeStepInput[]) => inputs.map((input) => stepSchema.parse(input));
 
@@ -76,24 +88,26 @@ export function recipeTimes(): RecipeTime[] {
     });
     rows.push({ name: `the last of ${name} changed (${last})`, ms: each.get(last) ?? 0, limit: 16, note: '' });
   }
-  return [...rows, ...changes(motion)];
+  const long = joinMotions(Array.from({ length: Math.ceil((HALF_HOUR * FPS) / motion.frames) }, () => motion));
+  return [...rows, ...changes(motion, `${SECONDS} s`), ...changes(long, `${SECONDS} s of half an hour`)];
 }
 
 /** What is dragged while one corrects: the step anew each time, with what stands behind it, and nothing of what stands before. */
-function changes(motion: Motion): RecipeTime[] {
+function changes(motion: Motion, of: string): RecipeTime[] {
   const travel: RecipeStepInput = { kind: 'travel' };
   const layer = (own: object): RecipeStepInput => ({ kind: 'corrections', layers: [{ name: 'held', ...own }] });
   const nod = (i: number) => layer({ keys: [{ frame: 200, joint: 'Head', turn: [1 + i / 10, 0, 0] }] });
   const touch = { limb: 'left hand', from: 100, to: 200, target: { to: 'joint', joint: 'LeftThigh', at: [0.1, 0, 0.05] } };
-  const dragged: readonly (readonly [string, (i: number) => RecipeStepInput[]])[] = [
+  const dragged: readonly (readonly [string, (i: number) => RecipeStepInput[], limit?: number])[] = [
     ['a correction key', (i) => [nod(i), travel]],
     ['the swivel of a touch', (i) => [layer({ touches: [{ ...touch, swivel: i }] }), travel]],
     ['a factor of the hips', (i) => [{ kind: 'hips', sway: 0.5 + i / 100 }, travel]],
     ['the lag of the arms', (i) => [{ kind: 'delay', frames: 2 + i / 10 }, travel]],
     ['the room of the clearance', (i) => [{ kind: 'clearance', room: 0.5 + i / 100 }]],
     ['how much jitter is cleaned', (i) => [{ kind: 'clean', jitter: 0.5 + i / 50 }]],
+    ['the first of seven steps', (i) => [{ kind: 'speed', mps: 1.2 + i / 50 }, ...SEVEN], 60],
   ];
-  return dragged.map(([name, steps]) => {
+  return dragged.map(([name, steps, limit = 16]) => {
     const run = recipeRunner(copyMotion(motion));
     const times = Array.from({ length: RUNS + 2 }, (_, i) => {
       const recipe = { from: FPS, to: (SECONDS + 1) * FPS, steps: parse(steps(i)) };
@@ -101,7 +115,7 @@ function changes(motion: Motion): RecipeTime[] {
       run(recipe);
       return performance.now() - start;
     });
-    return { name: `${name} changed, 10 s`, ms: medianOf(times.slice(2)), limit: 16, note: '' };
+    return { name: `${name} changed, ${of}`, ms: medianOf(times.slice(2)), limit, note: '' };
   });
 }
 
