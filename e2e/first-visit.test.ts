@@ -7,10 +7,10 @@ const tests = session();
 /** Kilobytes of compressed script that a place may name; what is heavy comes when it is shown. */
 const MOST_KB = 300;
 
-test.each(['takes', 'fit', 'bench', 'joins', 'set', 'drive', 'ship'])(
+test.each(['projects', ...['takes', 'fit', 'bench', 'joins', 'set', 'drive', 'ship'].map((place) => `gullmouth/${place}`)])(
   '%s names little script, and neither the stage’s nor that of tables or charts',
-  async (place) => {
-    const scripts = await scriptsNamed(`${tests.application.url}/gullmouth/${place}`);
+  async (address) => {
+    const scripts = await scriptsNamed(`${tests.application.url}/${address}`);
     const kb = scripts.reduce((sum, text) => sum + gzipSync(text).length, 0) / 1024;
     expect(kb).toBeGreaterThan(100);
     expect(kb).toBeLessThan(MOST_KB);

@@ -4,5 +4,4 @@ export { savedClipSchema } from '@/http/clip';
 export { joinDocumentSchema, savedJoinSchema } from '@/http/join';
 export { keptSchema, revisedSchema } from '@/http/kept';
 export { arrivedSchema, projectDataSchema, takeInfoSchema } from '@/http/project';
-export { projectBegunSchema } from '@/http/projects';
 export { savedSetSchema, setDocumentSchema } from '@/http/set';

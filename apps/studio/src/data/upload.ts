@@ -45,7 +45,7 @@ export const uploadFile = (project: string, file: File, progress: Progress, sign
 
 /** Sends the archive of a project, as `uploadFile` does a take; the answer is what it goes by here. */
 export const uploadArchive = (file: File, progress: Progress, signal: AbortSignal): Promise<{ id: string }> =>
-  send('/api/archives?', file, async () => (await loadLate()).projectBegunSchema, progress, signal);
+  send('/api/archives?', file, async () => (await import('@/http/projects')).projectBegunSchema, progress, signal);
 
 async function send<T>(address: string, file: File, shape: () => Promise<ZodType<T>>, progress: Progress, signal: AbortSignal): Promise<T> {
   const arrival = crypto.randomUUID();

@@ -85,7 +85,7 @@ test('a new project says what it lacks, begins, and is opened', async () => {
   const user = show();
   await screen.findByText('No project yet');
   await user.click(screen.getByRole('button', { name: 'New project' }));
-  await user.click(screen.getByRole('button', { name: 'Begin' }));
+  await user.click(await screen.findByRole('button', { name: 'Begin' }));
   expect((await screen.findAllByText('Give it a name.')).length).toBe(2);
   await user.type(screen.getByRole('textbox', { name: 'Name' }), 'Quay');
   await user.type(screen.getByRole('textbox', { name: 'Character' }), 'Tallow');

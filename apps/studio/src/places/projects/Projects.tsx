@@ -9,17 +9,19 @@ import { useSnackbar } from 'notistack';
 import { useState, type ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { EmptyPlace } from '@/controls/EmptyPlace';
+import { lazily } from '@/controls/lazily';
 import { Sign } from '@/controls/Sign';
 import { chart } from '@/controls/theme';
 import { useKeys } from '@/controls/use-keys';
 import { download } from '@/data/keep-file';
 import { KEPT_DAYS, useProjectActs, useProjects, type ProjectRow } from '@/data/projects';
 import { LanternMark } from '@/shell/LanternMark';
-import { AboutProject } from './AboutProject';
 import { ComingCard } from './ComingCard';
 import { ProjectCard } from './ProjectCard';
 import { useComings } from './use-comings';
 import { whenOf } from './words';
+
+const AboutProject = lazily(async () => (await import('./AboutProject')).AboutProject);
 
 /** All projects: open, begin, rename, duplicate, keep, remove and bring back. */
 export function Projects() {
