@@ -46,6 +46,12 @@ test('it is as big in every pose of a run, also where knees and elbows bend', as
   }
 });
 
+test('somebody of a quarter of the size is thinned no further', async () => {
+  const small = { ...full, positions: full.positions.map((p) => p / 4) };
+  const [one, other] = [await lighter(full), await lighter(small)];
+  expect(Math.abs(other.indices.length / one.indices.length - 1)).toBeLessThan(0.02);
+});
+
 test('a plain body, which has few triangles, stays as it is', async () => {
   const plain = bodyMesh(motion.skeleton, null);
   expect(await lighter(plain)).toBe(plain);
