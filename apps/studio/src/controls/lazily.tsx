@@ -10,7 +10,17 @@ import { createElement, lazy, Suspense, type ComponentType, type ReactNode } fro
  * const SpeedChart = lazily(async () => (await import('./SpeedChart')).SpeedChart);
  */
 export function lazily<Props extends object>(load: () => Promise<ComponentType<Props>>, name?: string): (props: Props) => ReactNode {
-  const Part = lazy(async () => ({ default: await load() }));
+  // What could not be read is asked for anew when it is shown the next time.
+  const ask = () =>
+    lazy(async () => {
+      try {
+        return { default: await load() };
+      } catch (error) {
+        Part = ask();
+        throw error;
+      }
+    });
+  let Part = ask();
   return function Lazily(props) {
     return (
       <Suspense fallback={name === undefined ? null : <LinearProgress aria-label={`Loading ${name}`} />}>

@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, type ComponentType, type ReactNode } from 'react';
+import { Guarded } from '@/controls/Guarded';
 import { lazily } from '@/controls/lazily';
 
 type Load = () => Promise<ComponentType>;
@@ -19,7 +20,11 @@ function place(name: keyof typeof LOADS): () => ReactNode {
   const Part = lazily(LOADS[name], name);
   return function Place() {
     useEffect(readOthers, []);
-    return <Part />;
+    return (
+      <Guarded name="This place">
+        <Part />
+      </Guarded>
+    );
   };
 }
 
