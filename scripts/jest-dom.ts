@@ -14,6 +14,9 @@ if (typeof window !== 'undefined') {
   } as typeof PointerEvent;
   // Libraries ask so whether there are pointer events.
   window.onpointerdown ??= null;
+  // A search that is tried until it finds writes the whole page into each error on the way, which nobody reads. DEBUG_PRINT_LIMIT=7000 in
+  // the environment has the page told beside what failed.
+  process.env.DEBUG_PRINT_LIMIT ??= '0';
   // A slow machine is no failure.
   configure({ asyncUtilTimeout: 180_000 });
 }
