@@ -31,7 +31,6 @@ const shared = {
     ...['Math', 'Number', 'Infinity', 'Array', 'Object', 'Map', 'Set', 'String', 'DataView'],
     ...['Float32Array', 'Float64Array', 'Int8Array', 'Int16Array', 'Int32Array', 'Uint8Array', 'Uint16Array', 'Uint32Array'],
   ],
-  setupFiles: ['<rootDir>/scripts/jest-dom.ts'],
   rootDir: '.',
 };
 
@@ -50,7 +49,7 @@ export default {
       ...shared,
       displayName: 'components',
       testMatch: ['<rootDir>/apps/studio/tests/unit/**/*.test.tsx'],
-      setupFiles: [...shared.setupFiles, '<rootDir>/scripts/jest-react.ts'],
+      setupFiles: ['<rootDir>/scripts/jest-dom.ts', '<rootDir>/scripts/jest-react.ts'],
     },
     // Long runs over many seeds, and the command line as a process, after the unit tests.
     { ...shared, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts', '<rootDir>/apps/cli/slow/**/*.test.ts'] },
