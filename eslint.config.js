@@ -3,8 +3,6 @@ import hooks from 'eslint-plugin-react-hooks';
 import prettier from 'eslint-config-prettier';
 import tseslint from 'typescript-eslint';
 
-const from = (type, allow) => ({ from: { element: { type } }, allow: { to: { element: { type: allow } } } });
-
 /** The folders of the core from the top down: each may import from itself and from what stands below it. */
 const CORE = [
   'draft',
@@ -27,6 +25,44 @@ const CORE = [
   'math',
 ];
 
+/** Where each part is, and of which others it may import. Data flows one way: the core knows nobody, places show what the worker and the server give them. */
+const PARTS = [
+  { type: 'drive', folder: 'packages/drive/src/**', allow: [] },
+  { type: 'motion', folder: 'packages/motion/src', allow: ['drive', ...CORE.map((folder) => `motion-${folder}`)] },
+  ...CORE.map((folder, i) => ({
+    type: `motion-${folder}`,
+    folder: `packages/motion/src/${folder}/**`,
+    allow: ['motion', 'drive', ...CORE.slice(i).map((below) => `motion-${below}`)],
+  })),
+  { type: 'capture', folder: 'packages/capture/src/**', allow: ['motion'] },
+  { type: 'cast', folder: 'packages/cast/src/**', allow: ['motion'] },
+  { type: 'unpack', folder: 'packages/unpack/src/**', allow: ['motion'] },
+  { type: 'cli', folder: 'apps/cli/src/**', allow: ['motion', 'capture', 'cast', 'unpack'] },
+  ...[
+    ['http', ['motion', 'capture']],
+    ['server', ['http', 'motion', 'capture', 'cast', 'unpack']],
+    ['worker', ['drive', 'motion']],
+    ['data', ['drive', 'worker', 'http', 'motion']],
+    ['controls', ['data', 'worker', 'motion']],
+    ['timeline', ['controls', 'data', 'worker', 'motion']],
+    ['stage', ['drive', 'controls', 'data', 'worker', 'motion']],
+    ['shell', ['controls', 'data', 'worker', 'motion']],
+    ['places', ['drive', 'shell', 'stage', 'timeline', 'controls', 'data', 'http', 'worker', 'motion', 'capture']],
+    ['app', ['places', 'shell', 'server', 'http', 'motion']],
+  ].map(([type, allow]) => ({ type, folder: `apps/studio/src/${type}/**`, allow })),
+];
+
+/** Each part by a rule of its own: one for all asks of every import about every part. */
+const withinItsPart = ({ type, folder, allow }) => ({
+  files: [folder.endsWith('**') ? `${folder}/*.{ts,tsx}` : `${folder}/*.ts`],
+  rules: {
+    'boundaries/dependencies': [
+      'error',
+      { default: 'disallow', policies: [{ from: { element: { type } }, allow: { to: { element: { type: [type, ...allow] } } } }] },
+    ],
+  },
+});
+
 export default tseslint.config(
   { ignores: ['**/node_modules/', '**/.next/', '**/dist/', '.lantern/', '**/next-env.d.ts', 'apps/studio/drizzle/'] },
   ...tseslint.configs.recommended,
@@ -36,25 +72,7 @@ export default tseslint.config(
     settings: {
       'import/resolver': { typescript: { project: ['packages/*/tsconfig.json', 'apps/*/tsconfig.json'] } },
       'boundaries/include': ['packages/**', 'apps/**'],
-      'boundaries/elements': [
-        ...CORE.map((folder) => ({ type: `motion-${folder}`, pattern: `packages/motion/src/${folder}/**`, partialMatch: false })),
-        { type: 'motion', pattern: 'packages/motion/src', partialMatch: false },
-        { type: 'drive', pattern: 'packages/drive/src/**', partialMatch: false },
-        { type: 'capture', pattern: 'packages/capture/src/**', partialMatch: false },
-        { type: 'cast', pattern: 'packages/cast/src/**', partialMatch: false },
-        { type: 'unpack', pattern: 'packages/unpack/src/**', partialMatch: false },
-        { type: 'cli', pattern: 'apps/cli/src/**', partialMatch: false },
-        { type: 'http', pattern: 'apps/studio/src/http/**', partialMatch: false },
-        { type: 'server', pattern: 'apps/studio/src/server/**', partialMatch: false },
-        { type: 'worker', pattern: 'apps/studio/src/worker/**', partialMatch: false },
-        { type: 'stage', pattern: 'apps/studio/src/stage/**', partialMatch: false },
-        { type: 'timeline', pattern: 'apps/studio/src/timeline/**', partialMatch: false },
-        { type: 'data', pattern: 'apps/studio/src/data/**', partialMatch: false },
-        { type: 'controls', pattern: 'apps/studio/src/controls/**', partialMatch: false },
-        { type: 'shell', pattern: 'apps/studio/src/shell/**', partialMatch: false },
-        { type: 'places', pattern: 'apps/studio/src/places/**', partialMatch: false },
-        { type: 'app', pattern: 'apps/studio/src/app/**', partialMatch: false },
-      ],
+      'boundaries/elements': PARTS.map(({ type, folder }) => ({ type, pattern: folder, partialMatch: false })),
     },
     rules: {
       'react-hooks/rules-of-hooks': 'error',
@@ -64,37 +82,7 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
     },
   },
-  {
-    // Data flows one way: the core knows nobody, places show what the worker and the server give them.
-    files: ['packages/**/*.ts', 'apps/**/*.{ts,tsx}'],
-    rules: {
-      'boundaries/dependencies': [
-        'error',
-        {
-          default: 'disallow',
-          policies: [
-            from('drive', ['drive']),
-            from('motion', ['motion', 'drive', ...CORE.map((folder) => `motion-${folder}`)]),
-            ...CORE.map((folder, i) => from(`motion-${folder}`, ['motion', 'drive', ...CORE.slice(i).map((below) => `motion-${below}`)])),
-            from('capture', ['capture', 'motion']),
-            from('cast', ['cast', 'motion']),
-            from('unpack', ['unpack', 'motion']),
-            from('cli', ['cli', 'motion', 'capture', 'cast', 'unpack']),
-            from('http', ['http', 'motion', 'capture']),
-            from('server', ['server', 'http', 'motion', 'capture', 'cast', 'unpack']),
-            from('worker', ['worker', 'drive', 'motion']),
-            from('data', ['data', 'drive', 'worker', 'http', 'motion']),
-            from('controls', ['controls', 'data', 'worker', 'motion']),
-            from('timeline', ['timeline', 'controls', 'data', 'worker', 'motion']),
-            from('stage', ['stage', 'drive', 'controls', 'data', 'worker', 'motion']),
-            from('shell', ['shell', 'controls', 'data', 'worker', 'motion']),
-            from('places', ['places', 'drive', 'shell', 'stage', 'timeline', 'controls', 'data', 'http', 'worker', 'motion', 'capture']),
-            from('app', ['app', 'places', 'shell', 'server', 'http', 'motion']),
-          ],
-        },
-      ],
-    },
-  },
+  ...PARTS.map(withinItsPart),
   {
     files: ['packages/motion/src/**/*.ts', 'packages/drive/src/**/*.ts', 'packages/capture/src/**/*.ts', 'packages/cast/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
