@@ -28,12 +28,13 @@ const CORE = [
 /** Where each part is, and of which others it may import. Data flows one way: the core knows nobody, places show what the worker and the server give them. */
 const PARTS = [
   { type: 'drive', folder: 'packages/drive/src/**', allow: [] },
-  { type: 'motion', folder: 'packages/motion/src', allow: ['drive', ...CORE.map((folder) => `motion-${folder}`)] },
   ...CORE.map((folder, i) => ({
     type: `motion-${folder}`,
     folder: `packages/motion/src/${folder}/**`,
-    allow: ['motion', 'drive', ...CORE.slice(i).map((below) => `motion-${below}`)],
+    allow: ['motion', 'drive', ...CORE.slice(i + 1).map((below) => `motion-${below}`)],
   })),
+  // After its folders, for the first that fits a file is its part.
+  { type: 'motion', folder: 'packages/motion/src', allow: ['drive', ...CORE.map((folder) => `motion-${folder}`)] },
   { type: 'capture', folder: 'packages/capture/src/**', allow: ['motion'] },
   { type: 'cast', folder: 'packages/cast/src/**', allow: ['motion'] },
   { type: 'unpack', folder: 'packages/unpack/src/**', allow: ['motion'] },
