@@ -12,6 +12,8 @@ export interface CaptureOptions {
   readonly seed: number;
   readonly faults: number;
   readonly uneven: number;
+  /** Whether the suit records fingers. */
+  readonly gloves?: boolean;
   /** How the performer feels, each 0 to 1. */
   readonly tired: number;
   readonly brisk: number;

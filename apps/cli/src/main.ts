@@ -119,6 +119,7 @@ function program(): Command {
     .option('--tired <share>', 'how tired the performer is, 0 to 1', number(0, 1), 0)
     .option('--brisk <share>', 'how brisk, 0 to 1', number(0, 1), 0)
     .option('--wary <share>', 'how wary, 0 to 1', number(0, 1), 0)
+    .option('--gloves', 'record the fingers too, three joints each')
     .option('--fps <n>', 'frames a second', number(10, 480), 60)
     .option('--seed <n>', 'the same seed makes the same take', whole(0, 4294967295), 1)
     .addOption(new Option('--faults <factor>', 'none, default or a factor').argParser(faults).default(1, 'default'))

@@ -1,6 +1,7 @@
 import { createMotion, forwardKinematics, normalize, rotate, slerp, type Contacts, type Motion, random } from '@lantern/motion';
 import { addFaults } from './faults';
 import { figure } from './figure';
+import { withFingers } from './gloves';
 import { floorPath, type FloorPath, type Kerb } from './path';
 import { labelsOf, type Label } from './labels';
 import { perform } from './performer';
@@ -26,6 +27,8 @@ export interface CaptureOptions {
   readonly solve?: number;
   /** How much one stride differs from another: 0 not at all, 1 as those of people do (2 %). */
   readonly uneven?: number;
+  /** The suit has gloves: three joints a finger. What the body does is the same without. */
+  readonly gloves?: boolean;
   /** How the performer feels; as usual unless it is said. */
   readonly mood?: Partial<Mood>;
 }
@@ -37,6 +40,7 @@ const DEFAULTS: Required<Omit<CaptureOptions, 'speed' | 'solve' | 'mood'>> = {
   faults: 1,
   stature: 1.78,
   rootByFeet: false,
+  gloves: false,
   uneven: 0,
 };
 
@@ -63,7 +67,7 @@ export function capture(name: ScriptName, options: CaptureOptions = {}): { motio
 
 /** Plays what somebody is asked to do, whatever it is. */
 export function captureScript(script: Script, options: CaptureOptions = {}): { motion: Motion; truth: Omit<Truth, 'script'>; steps: Plan } {
-  const { seconds, fps, seed, faults, stature, rootByFeet, uneven, solve = seed } = { ...DEFAULTS, ...options };
+  const { seconds, fps, seed, faults, stature, rootByFeet, gloves, uneven, solve = seed } = { ...DEFAULTS, ...options };
   const body = figure(stature);
   const person = personOf(seed, uneven, options.mood);
   const { path, steps } = planScript(script, seed, person);
@@ -81,6 +85,8 @@ export function captureScript(script: Script, options: CaptureOptions = {}): { m
     fps,
   );
   const faulty = faults > 0 ? addFaults(clean, solve, faults) : clean;
+  const worn = { figure: body, seed, mood: person.mood, holds: script.holds, at: instants.map((t) => t / FINE) };
+  const gloved = (motion: Motion, factor: number) => (gloves ? withFingers(motion, { ...worn, faults: factor }) : motion);
   const inFrames = (sample: number) => Math.min(frames, Math.max(0, Math.ceil(((sample - start) / FINE) * fps - 1e-9)));
   const intervals = (side: Stance['side']) =>
     steps.stances
@@ -102,7 +108,7 @@ export function captureScript(script: Script, options: CaptureOptions = {}): { m
   const last = Math.min(steps.samples - 1, end);
   const moving = steps.speed.subarray(start, last + 1).filter((v) => v > 0.05).length / FINE;
   return {
-    motion: rootByFeet ? dropToFloor(faulty) : faulty,
+    motion: gloved(rootByFeet ? dropToFloor(faulty) : faulty, faults),
     truth: {
       ...contacts,
       floorM: 0,
@@ -111,7 +117,7 @@ export function captureScript(script: Script, options: CaptureOptions = {}): { m
       strides: Math.floor(steps.phase[last] - steps.phase[start]),
       seed,
       faults,
-      motion: clean,
+      motion: gloved(clean, 0),
       labels: labelsOf(steps, path, contacts, instants),
     },
     steps,

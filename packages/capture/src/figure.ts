@@ -2,6 +2,7 @@ import { IDENTITY, type Joint, type Skeleton, type Vec3 } from '@lantern/motion'
 
 /** Lengths of a performer, metres. Segment shares of the stature after Winter. */
 export interface Figure {
+  readonly stature: number;
   readonly skeleton: Skeleton;
   readonly hipHalfWidth: number;
   readonly hipDrop: number;
@@ -84,6 +85,7 @@ export function figure(stature = 1.78): Figure {
     add(`${side}Toes`, `${side}Foot`, [0, ballHeight - ankleHeight, ballAhead], [[0, -ballHeight, toeLength]]);
   }
   return {
+    stature,
     skeleton: { joints },
     hipHalfWidth,
     hipDrop,
