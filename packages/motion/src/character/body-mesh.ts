@@ -15,8 +15,8 @@ export interface BodyMesh {
   readonly skin?: Pick<CharacterSkin, 'joints' | 'weights' | 'colours' | 'bindPositions' | 'bindRotations'>;
 }
 
-/** Radii at both ends, metres for a stature of 1.78; `wide` stretches the section sideways, `deep` front to back. */
-interface Shape {
+/** Radii at both ends; `wide` stretches the section sideways, `deep` front to back. */
+export interface Shape {
   readonly from: number;
   readonly to: number;
   readonly wide?: number;
@@ -24,8 +24,14 @@ interface Shape {
 }
 
 const HIP: Shape = { from: 0.07, to: 0.078 };
-const ROUND = 14;
-const CAP_RINGS = 4;
+
+/** How many corners a ring has, and how many rings a round end. */
+interface Fineness {
+  readonly round: number;
+  readonly rings: number;
+}
+
+const FINE: Fineness = { round: 14, rings: 4 };
 
 /**
  * Makes a body from a skeleton, so that an engine that needs a skin to make a skeleton has one, and the stage something to
@@ -106,7 +112,8 @@ function shapesOf(skeleton: Skeleton, body: Body): Map<number, Shape> {
   return shapes;
 }
 
-interface Buffers {
+/** A mesh as it grows. */
+export interface Buffers {
   positions: number[];
   normals: number[];
   indices: number[];
@@ -114,7 +121,14 @@ interface Buffers {
 }
 
 /** Rings from one pole to the other, between `a` and `b`. */
-function capsule(out: Buffers, joint: number, a: Vec3, b: Vec3, { from, to, wide = 1, deep = 1 }: Shape): void {
+export function capsule(
+  out: Buffers,
+  joint: number,
+  a: Vec3,
+  b: Vec3,
+  { from, to, wide = 1, deep = 1 }: Shape,
+  { round, rings: capRings } = FINE,
+): void {
   const axis = unit(minus(b, a));
   // The side is the world's X where the bone does not lie along it, so that `wide` means shoulders and hips.
   const guess: Vec3 = Math.abs(axis[0]) > 0.8 ? [0, 0, 1] : [1, 0, 0];
@@ -122,17 +136,17 @@ function capsule(out: Buffers, joint: number, a: Vec3, b: Vec3, { from, to, wide
   const front = cross(axis, side);
   const first = out.positions.length / 3;
   const rings: { at: Vec3; radius: number; lean: number }[] = [];
-  for (let i = 0; i <= CAP_RINGS; i++) {
-    const t = (-Math.PI / 2) * (1 - i / CAP_RINGS);
+  for (let i = 0; i <= capRings; i++) {
+    const t = (-Math.PI / 2) * (1 - i / capRings);
     rings.push({ at: plus(a, times(axis, Math.sin(t) * from)), radius: Math.cos(t) * from, lean: t });
   }
-  for (let i = 0; i <= CAP_RINGS; i++) {
-    const t = (Math.PI / 2) * (i / CAP_RINGS);
+  for (let i = 0; i <= capRings; i++) {
+    const t = (Math.PI / 2) * (i / capRings);
     rings.push({ at: plus(b, times(axis, Math.sin(t) * to)), radius: Math.cos(t) * to, lean: t });
   }
   for (const ring of rings) {
-    for (let k = 0; k < ROUND; k++) {
-      const angle = (k / ROUND) * 2 * Math.PI;
+    for (let k = 0; k < round; k++) {
+      const angle = (k / round) * 2 * Math.PI;
       const c = Math.cos(angle),
         s = Math.sin(angle);
       const p = plus(ring.at, plus(times(side, c * ring.radius * wide), times(front, s * ring.radius * deep)));
@@ -145,12 +159,12 @@ function capsule(out: Buffers, joint: number, a: Vec3, b: Vec3, { from, to, wide
     }
   }
   for (let r = 0; r + 1 < rings.length; r++) {
-    for (let k = 0; k < ROUND; k++) {
-      const p = first + r * ROUND + k;
-      const q = first + r * ROUND + ((k + 1) % ROUND);
+    for (let k = 0; k < round; k++) {
+      const p = first + r * round + k;
+      const q = first + r * round + ((k + 1) % round);
       // At a pole one of the two triangles has no area.
-      if (r > 0) out.indices.push(p, q, p + ROUND);
-      if (r + 2 < rings.length) out.indices.push(q, q + ROUND, p + ROUND);
+      if (r > 0) out.indices.push(p, q, p + round);
+      if (r + 2 < rings.length) out.indices.push(q, q + round, p + round);
     }
   }
 }

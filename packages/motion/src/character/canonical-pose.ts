@@ -1,7 +1,8 @@
 import { multiply, rotate, type Vec3 } from '../math/quat';
-import { norm, shortestTurn, times, unit } from '../math/vec';
+import { norm, plus, shortestTurn, unit } from '../math/vec';
 import type { Body } from '../model/body';
 import { restPose, type Skeleton } from '../model/skeleton';
+import { fingersOf } from './find-fingers';
 
 /** Places and world rotations of all joints, three and four numbers each. */
 export interface StandingPose {
@@ -18,7 +19,7 @@ const UP: Vec3 = [0, 1, 0];
  */
 export function standingPose(skeleton: Skeleton, body: Body): StandingPose {
   const rest = restPose(skeleton);
-  const aims = aimsOf(skeleton, body);
+  const aims = aimsOf(skeleton, rest.positions, body);
   const n = skeleton.joints.length;
   const out = { positions: new Float64Array(n * 3), rotations: new Float64Array(n * 4) };
   const face = facing(rest.positions, body);
@@ -54,7 +55,9 @@ interface Aim {
   readonly to: Vec3;
 }
 
-function aimsOf({ joints }: Skeleton, body: Body): ReadonlyMap<number, Aim> {
+/** @param places of the joints in the rest pose */
+function aimsOf(skeleton: Skeleton, places: Float64Array, body: Body): ReadonlyMap<number, Aim> {
+  const { joints } = skeleton;
   const aims = new Map<number, Aim>();
   const path = (from: number, to: number) => {
     const out: number[] = [];
@@ -92,8 +95,11 @@ function aimsOf({ joints }: Skeleton, body: Body): ReadonlyMap<number, Aim> {
     }
     along(shoulder, elbow, down);
     along(elbow, wrist, down);
-    const hand = wrist >= 0 ? (joints[wrist].endSites[0] ?? joints.find(({ parent }) => parent === wrist)?.offset) : undefined;
-    if (hand && norm(hand) > 1e-6) aims.set(wrist, { offset: times(hand, 1), to: down });
+    const knuckles = [...fingersOf(skeleton, places, elbow, wrist)].flatMap(([finger, [knuckle]]) =>
+      finger === 'Thumb' ? [] : [joints[knuckle].offset],
+    );
+    const hand = knuckles.length > 0 ? knuckles.reduce((sum, knuckle) => plus(sum, knuckle)) : joints[wrist]?.endSites[0];
+    if (hand && norm(hand) > 1e-6) aims.set(wrist, { offset: hand, to: down });
   }
   return aims;
 }

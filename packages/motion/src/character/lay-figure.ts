@@ -4,8 +4,9 @@ import { surfaceNets, type Field, type Surface } from '../math/surface-nets';
 import { minus, norm, vecAt } from '../math/vec';
 import type { Body } from '../model/body';
 import type { Skeleton } from '../model/skeleton';
-import { bodyMesh, type BodyMesh } from './body-mesh';
+import { bodyMesh, type BodyMesh, type Buffers } from './body-mesh';
 import { standingPose, type StandingPose } from './canonical-pose';
+import { fingersOfHands, layFingers } from './lay-fingers';
 import { layPieces, type Piece } from './lay-pieces';
 
 /** Fineness of the mesh, and how softly pieces run into one another, metres for a stature of 1.78. */
@@ -20,8 +21,8 @@ const TONES: readonly Vec3[] = [
 ];
 
 /**
- * A lay figure made from a skeleton: one smooth mesh with a chest, a pelvis, tapered limbs, a head with a face side, hands, and feet with heel and
- * toe, skinned to the joints. It is made on the body as it stands, so that any rest pose will do; of a skeleton that is no person's, the plain body.
+ * A lay figure made from a skeleton: one smooth mesh with a chest, a pelvis, tapered limbs, a head with a face side, hands with the fingers that
+ * there are joints for, and feet with heel and toe, skinned to the joints. It is made on the body as it stands, so that any rest pose will do; of a skeleton that is no person's, the plain body.
  *
  * @param skeleton in metres
  * @example
@@ -34,8 +35,9 @@ export function layFigure(skeleton: Skeleton, body: Body | null): BodyMesh {
   const leg = norm(minus(at(body.legs.left.hip), at(body.legs.left.knee))) + norm(minus(at(body.legs.left.knee), at(body.legs.left.ankle)));
   const scale = leg / 0.491 / 1.78;
   if (!(scale > 0.05)) return bodyMesh(skeleton, body);
-  const pieces = layPieces(skeleton, body, pose, scale);
-  return skinned(surfaceNets(fieldOf(pieces, scale)), pieces, pose, scale);
+  const hands = fingersOfHands(skeleton, body, pose);
+  const pieces = layPieces(skeleton, body, hands, pose, scale);
+  return skinned(surfaceNets(fieldOf(pieces, scale)), pieces, layFingers(skeleton, hands, pose, scale), pose, scale);
 }
 
 /** Pieces that run into one another softly: the sum of what each of them adds near it. */
@@ -85,15 +87,16 @@ function boxOf(pieces: readonly Piece[], margin: number): { low: [number, number
   return { low, high };
 }
 
-/** The surface with its normals, and each vertex shared by the joints whose pieces are nearest. */
-function skinned({ positions, indices }: Surface, pieces: readonly Piece[], pose: StandingPose, scale: number): BodyMesh {
-  const count = positions.length / 3;
+/** The surface with its normals, each vertex shared by the joints whose pieces are nearest; and the sticks beside it, each on its own joint. */
+function skinned(surface: Surface, pieces: readonly Piece[], sticks: Buffers, pose: StandingPose, scale: number): BodyMesh {
+  const own = surface.positions.length / 3;
+  const count = own + sticks.joints.length;
   const joints = new Uint16Array(count * 4);
   const weights = new Float32Array(count * 4);
   const colours = new Float32Array(count * 3);
   const main = new Uint16Array(count);
-  for (let v = 0; v < count; v++) {
-    const { shares, tone } = sharesOf(pieces, vecAt(positions, v), REACH * scale);
+  for (let v = 0; v < own; v++) {
+    const { shares, tone } = sharesOf(pieces, vecAt(surface.positions, v), REACH * scale);
     const sum = shares.reduce((total, { weight }) => total + weight, 0);
     shares.forEach(({ joint, weight }, k) => {
       joints[v * 4 + k] = joint;
@@ -102,10 +105,24 @@ function skinned({ positions, indices }: Surface, pieces: readonly Piece[], pose
     main[v] = shares[0].joint;
     colours.set(TONES[tone], v * 3);
   }
+  sticks.joints.forEach((joint, k) => {
+    const v = own + k;
+    joints[v * 4] = joint;
+    weights[v * 4] = 1;
+    main[v] = joint;
+    colours.set(TONES[0], v * 3);
+  });
+  const joined = (out: Float32Array, a: ArrayLike<number>, b: ArrayLike<number>): Float32Array => {
+    out.set(a);
+    out.set(b, a.length);
+    return out;
+  };
+  const { positions, indices } = surface;
+  const faces = [...indices, ...sticks.indices.map((v) => v + own)];
   return {
-    positions: Float32Array.from(positions),
-    normals: Float32Array.from(normalsOf(positions, indices)),
-    indices: count > 65535 ? Uint32Array.from(indices) : Uint16Array.from(indices),
+    positions: joined(new Float32Array(count * 3), positions, sticks.positions),
+    normals: joined(new Float32Array(count * 3), normalsOf(positions, indices), sticks.normals),
+    indices: count > 65535 ? Uint32Array.from(faces) : Uint16Array.from(faces),
     joints: main,
     skin: { joints, weights, colours, bindPositions: pose.positions, bindRotations: pose.rotations },
   };

@@ -3,6 +3,7 @@ import { minus, norm, plus, times, unit, vecAt } from '../math/vec';
 import type { Body, Side } from '../model/body';
 import type { Skeleton } from '../model/skeleton';
 import type { StandingPose } from './canonical-pose';
+import { areApart, type Fingers } from './lay-fingers';
 
 /** A rounded piece of a body: from one place to another, thick at both ends, wider or flatter across; carried by a joint. */
 export interface Piece {
@@ -18,14 +19,18 @@ export interface Piece {
 }
 
 /**
- * The pieces that a lay figure is made of, on a body as it stands: trunk and head, thighs to toes, upper arms to fingers.
+ * The pieces that a lay figure is made of, on a body as it stands: trunk and head, thighs to toes, upper arms to hands.
  *
+ * @param hands what fingers there are; without any, a hand is a mitten
  * @param scale of the body, 1 for a stature of 1.78 m
  */
-export const layPieces = (skeleton: Skeleton, body: Body, pose: StandingPose, scale: number): Piece[] => [
-  ...trunkOf(skeleton, body, pose, scale),
-  ...limbsOf(body, pose, scale),
-];
+export const layPieces = (
+  skeleton: Skeleton,
+  body: Body,
+  hands: Readonly<Record<Side, Fingers>>,
+  pose: StandingPose,
+  scale: number,
+): Piece[] => [...trunkOf(skeleton, body, pose, scale), ...limbsOf(body, hands, pose, scale)];
 
 /** Pelvis, waist, chest, neck and head. */
 function trunkOf(skeleton: Skeleton, body: Body, pose: StandingPose, scale: number): Piece[] {
@@ -95,8 +100,8 @@ function trunkOf(skeleton: Skeleton, body: Body, pose: StandingPose, scale: numb
   ];
 }
 
-/** Thighs to toes, and upper arms to fingers. */
-function limbsOf(body: Body, pose: StandingPose, scale: number): Piece[] {
+/** Thighs to toes, and upper arms to hands. */
+function limbsOf(body: Body, hands: Readonly<Record<Side, Fingers>>, pose: StandingPose, scale: number): Piece[] {
   const at = (j: number): Vec3 => vecAt(pose.positions, j);
   const s = (v: number) => v * scale;
   const piece = (joint: number, from: Vec3, to: Vec3, a: number, b: number, tone = 1, deep = 1): Piece => ({
@@ -131,13 +136,14 @@ function limbsOf(body: Body, pose: StandingPose, scale: number): Piece[] {
         0,
       ),
     ];
-    return [...legs, ...armOf(body, side, pose, piece, s)];
+    return [...legs, ...armOf(body, side, hands[side], pose, piece, s)];
   });
 }
 
 function armOf(
   body: Body,
   side: Side,
+  fingers: Fingers,
   pose: StandingPose,
   piece: (joint: number, from: Vec3, to: Vec3, a: number, b: number, tone?: number, deep?: number) => Piece,
   s: (v: number) => number,
@@ -151,15 +157,19 @@ function armOf(
   const w = at(wrist);
   const along = unit(minus(w, e));
   const middle = plus(times(e, 0.72), times(w, 0.28));
+  const out = (far: number) => plus(w, times(along, s(far)));
   // The thumb points ahead of somebody whose arms hang half down.
-  const thumb = plus(w, plus(times(along, s(0.06)), [0, 0, s(0.045)]));
+  const thumb = plus(out(0.06), [0, 0, s(0.045)]);
+  // All fingers in one bend where their joint is.
+  const [rest = wrist] = fingers.get('Middle') ?? [];
   return [
     ...upper,
     piece(elbow, e, middle, 0.038, 0.04),
     piece(elbow, middle, w, 0.04, 0.025),
-    piece(wrist, plus(w, times(along, s(0.02))), plus(w, times(along, s(0.085))), 0.026, 0.031, 0, 1.15),
-    piece(wrist, plus(w, times(along, s(0.085))), plus(w, times(along, s(0.155))), 0.028, 0.016, 0, 1.15),
-    piece(wrist, plus(w, times(along, s(0.025))), thumb, 0.016, 0.012, 0),
+    ...(areApart(fingers)
+      ? [piece(wrist, out(0.018), out(0.082), 0.021, 0.02, 0, 1.75)]
+      : [piece(wrist, out(0.02), out(0.085), 0.026, 0.031, 0, 1.15), piece(rest, out(0.085), out(0.155), 0.028, 0.016, 0, 1.15)]),
+    ...(fingers.has('Thumb') ? [] : [piece(wrist, out(0.025), thumb, 0.016, 0.012, 0)]),
   ];
 }
 
