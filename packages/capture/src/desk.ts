@@ -5,6 +5,8 @@ import type { ScriptName } from './script-names';
 export interface SuitSettings {
   /** Metres. */
   readonly stature: number;
+  /** Whether fingers are recorded. */
+  readonly gloves: boolean;
   readonly script: ScriptName;
   readonly seconds: number;
   /** Metres a second, of scripts that go at one speed; null leaves it to the script. */

@@ -15,9 +15,10 @@ const onRig = (name: string): Motion => {
 function made(motion: Motion) {
   const body = bodyOf(motion);
   const mesh = layFigure(motion.skeleton, body);
-  if (!body || !mesh.skin) throw new Error('no figure');
-  const at = (j: number) => [...mesh.skin.bindPositions.slice(j * 3, j * 3 + 3)];
-  return { mesh, body, at };
+  const places = mesh.skin?.bindPositions;
+  if (!body || !places) throw new Error('no figure');
+  const at = (j: number) => [...places.slice(j * 3, j * 3 + 3)];
+  return { mesh, body, places, at };
 }
 
 /** How far the vertices that a joint carries most reach from a place, and how many they are. */
@@ -36,10 +37,10 @@ test.each([
   ['thumbs only', () => onRig('thumbs only'), 1],
 ])('on “%s” every joint of a finger carries a stick of its own, no longer than its bone', (_name, make, fingers) => {
   const motion = make();
-  const { mesh, body, at } = made(motion);
+  const { mesh, body, places, at } = made(motion);
   for (const side of ['left', 'right'] as const) {
     const { elbow, wrist } = body.arms[side];
-    const chains = fingersOf(motion.skeleton, mesh.skin?.bindPositions ?? [], elbow, wrist);
+    const chains = fingersOf(motion.skeleton, places, elbow, wrist);
     expect(chains.size).toBe(fingers);
     for (const chain of chains.values())
       for (const joint of chain) {
@@ -52,10 +53,10 @@ test.each([
 
 test('a hand goes on from its forearm, wherever its thumb begins', () => {
   for (const motion of [gloved, onRig('fingers'), onRig('collars from the neck, short words, fingers')]) {
-    const { mesh, body, at } = made(motion);
+    const { body, places, at } = made(motion);
     for (const side of ['left', 'right'] as const) {
       const { elbow, wrist } = body.arms[side];
-      const chains = fingersOf(motion.skeleton, mesh.skin?.bindPositions ?? [], elbow, wrist);
+      const chains = fingersOf(motion.skeleton, places, elbow, wrist);
       const knuckles = [...chains].filter(([finger]) => finger !== 'Thumb').map(([, [knuckle]]) => at(knuckle));
       const hand = [0, 1, 2].map((k) => knuckles.reduce((sum, p) => sum + p[k] / knuckles.length, 0) - at(wrist)[k]);
       const fore = [0, 1, 2].map((k) => at(wrist)[k] - at(elbow)[k]);

@@ -4,7 +4,6 @@ import {
   capture,
   driftHeading,
   dropouts,
-  figure,
   freezeDropouts,
   MOODS,
   SCRIPTS,
@@ -20,6 +19,7 @@ import { z } from 'zod';
 /** What the capture desk sets: who wears the suit, what he does, and what the suit gets wrong. */
 export const suitSettingsSchema = z.object({
   stature: z.number().min(1).max(2.3).default(1.78),
+  gloves: z.boolean().default(false),
   script: z.enum(SCRIPTS).default('walk'),
   seconds: z.number().min(3).max(120).default(20),
   /** Of scripts that go at one speed; null leaves it to the script. */
@@ -86,16 +86,17 @@ export const disconnectSuit = (id: string): boolean => suits.delete(id);
 
 const seedOf = (now: number): number => (now % 4294967296) >>> 0;
 
-/** By stature: the same performer waits in the same way. */
-const wardrobe = new Map<number, { readonly idle: Motion; readonly neutral: Motion }>();
+/** By stature, with gloves and without: the same performer waits in the same way. */
+const wardrobe = new Map<string, { readonly idle: Motion; readonly neutral: Motion }>();
 
 /** Somebody of that stature, waiting and in the neutral pose: upright, arms straight down. */
-function dressed({ stature }: SuitSettings): { idle: Motion; neutral: Motion } {
-  const worn = wardrobe.get(stature);
+function dressed({ stature, gloves }: SuitSettings): { idle: Motion; neutral: Motion } {
+  const key = `${stature} ${gloves}`;
+  const worn = wardrobe.get(key);
   if (worn) return worn;
   if (wardrobe.size >= MOST_SUITS) wardrobe.clear();
-  const idle = capture('idle', { seconds: 30, stature, faults: 0, seed: 3 }).motion;
-  const { skeleton } = figure(stature);
+  const idle = capture('idle', { seconds: 30, stature, gloves, faults: 0, seed: 3 }).motion;
+  const { skeleton } = idle;
   const neutral = createMotion(skeleton, SUIT_FPS, 1);
   neutral.rootPositions.set(skeleton.joints[0].offset);
   for (const [name, sign] of [
@@ -105,7 +106,7 @@ function dressed({ stature }: SuitSettings): { idle: Motion; neutral: Motion } {
     const j = skeleton.joints.findIndex((joint) => joint.name === name);
     neutral.rotations.set(fromAxisAngle([0, 0, 1], sign * 1.48), j * 4);
   }
-  wardrobe.set(stature, { idle, neutral });
+  wardrobe.set(key, { idle, neutral });
   return { idle, neutral };
 }
 
@@ -137,11 +138,11 @@ export function commandSuit(id: string, command: 'calibrate' | 'record' | 'stop'
   }
 }
 
-/** New settings; another stature is another performer, who must be calibrated. */
+/** New settings. Another stature is another performer, and who has put on gloves or taken them off has other sensors: both must be calibrated. */
 export function setSuit(id: string, settings: SuitSettings): { skeleton: Skeleton } {
   const suit = suitOf(id);
   if (suit.phase === 'recording') throw new InputError('suit', 'The suit is recording: stop it first.');
-  if (settings.stature !== suit.settings.stature) {
+  if (settings.stature !== suit.settings.stature || settings.gloves !== suit.settings.gloves) {
     Object.assign(suit, dressed(settings));
     suit.calibrated = null;
   }
@@ -165,13 +166,14 @@ function suitOf(id: string): Suit {
 
 /** Plays the script anew and adds what the suit gets wrong by now. */
 function perform(suit: Suit): void {
-  const { script, seconds, speed, mood, stature, jitter, drift, floorCm, dropped } = suit.settings;
+  const { script, seconds, speed, mood, stature, gloves, jitter, drift, floorCm, dropped } = suit.settings;
   suit.seed = (suit.seed + 1) >>> 0;
   const clean = capture(script, {
     seconds,
     speed: speed ?? undefined,
     mood: mood ? { [mood]: 1 } : undefined,
     stature,
+    gloves,
     seed: suit.seed,
     uneven: 1,
     fps: SUIT_FPS,

@@ -211,6 +211,14 @@ test('another stature is another body: its leg and arm are said, and the suit is
   await waitFor(() => expect(asked.at(-1)?.body).toMatchObject({ settings: { stature: 1.5 } }));
 });
 
+test('gloves are put on with a click, and the suit must be calibrated anew', async () => {
+  const { user } = await calibrated();
+  await user.click(screen.getByRole('checkbox', { name: 'gloves: record the fingers too' }));
+  await waitFor(() => expect(asked.at(-1)?.body).toMatchObject({ settings: { gloves: true } }));
+  await pass(0.25);
+  expect(screen.getByRole('button', { name: 'Calibrate' })).toBeTruthy();
+});
+
 test('sensors that are lost are named while they are', async () => {
   const { user } = await calibrated();
   expect(screen.getByText('All 18 sensors are heard')).toBeTruthy();

@@ -66,6 +66,24 @@ test('what is recorded lasts as long as the red mark was on, in centimetres at s
   disconnectSuit(id);
 });
 
+test('with gloves the fingers are recorded; who puts them on must be calibrated anew', () => {
+  const { id, skeleton } = connectSuit(settings());
+  calibrate(id);
+  const worn = setSuit(id, settings({ gloves: true })).skeleton;
+  expect(worn.joints.length).toBe(skeleton.joints.length + 30);
+  expect(() => commandSuit(id, 'record')).toThrow(/calibrated/);
+  calibrate(id);
+  expect(readSuit(id).pose).toHaveLength(3 + worn.joints.length * 4);
+  commandSuit(id, 'record');
+  pass(2);
+  commandSuit(id, 'stop');
+  const { motion } = readTake(recordingOf(id), 'kept.bvh');
+  const j = motion.skeleton.joints.findIndex(({ name }) => name === 'RightIndex2');
+  const turns = Array.from({ length: motion.frames }, (_, f) => motion.rotations[(f * motion.skeleton.joints.length + j) * 4 + 3]);
+  expect(Math.max(...turns) - Math.min(...turns)).toBeGreaterThan(0.001);
+  disconnectSuit(id);
+});
+
 test('the drift that is shown is the drift that is recorded, and another calibration sets it back', () => {
   const { id } = connectSuit(settings({ drift: 30 }));
   calibrate(id);

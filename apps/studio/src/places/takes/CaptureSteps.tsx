@@ -1,6 +1,6 @@
 'use client';
 import type { SuitSettings } from '@lantern/capture';
-import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
+import { Box, Button, Checkbox, FormControlLabel, MenuItem, TextField, Typography } from '@mui/material';
 import { TypedNumber } from '@/controls/TypedNumber';
 import type { TakeInfo } from '@/data/project';
 import { clock, DeskStep, Fault } from './CaptureParts';
@@ -27,7 +27,7 @@ const SCRIPTS: readonly [SuitSettings['script'], string, number | null][] = [
 const MOODS = ['tired', 'brisk', 'wary'] as const satisfies readonly SuitSettings['mood'][];
 
 /** Who wears the suit. */
-export function PerformerStep({ desk: { suit, settings, isLost, isBusy, change, connect } }: { desk: Suit }) {
+export function PerformerStep({ desk: { suit, settings, status, isLost, isBusy, change, connect } }: { desk: Suit }) {
   return (
     <DeskStep n={1} title="Performer" isDone={suit !== null}>
       <TypedNumber
@@ -44,6 +44,12 @@ export function PerformerStep({ desk: { suit, settings, isLost, isBusy, change, 
       <Typography variant="body2" color="text.secondary">
         leg {(settings.stature * 0.488).toFixed(2)} m, arm {(settings.stature * 0.315).toFixed(2)} m to the wrist
       </Typography>
+      <FormControlLabel
+        label="gloves: record the fingers too"
+        disabled={isBusy || status?.phase === 'recording'}
+        control={<Checkbox size="small" checked={settings.gloves} onChange={(_, gloves) => change({ gloves })} />}
+        sx={{ my: -0.75 }}
+      />
       {suit ? (
         <Typography variant="body2" role="status">
           {isLost ? '▲ The suit is not heard; trying again.' : 'The suit is connected.'}

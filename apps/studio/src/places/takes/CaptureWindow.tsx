@@ -9,10 +9,10 @@ import { clock } from './CaptureParts';
 import type { Suit } from './use-suit';
 
 /** The performer as the suit has him, with the countdown and the time of the recording over him. */
-export function CaptureWindow({ desk: { suit, settings, status, motion }, children }: { desk: Suit; children?: ReactNode }) {
+export function CaptureWindow({ desk: { suit, status, motion }, children }: { desk: Suit; children?: ReactNode }) {
   const skeleton = suit?.skeleton;
   const { data: looks } = useQuery({
-    queryKey: ['figure', settings.stature, skeleton === undefined],
+    queryKey: ['figure', skeleton?.joints.length, skeleton?.joints[0].offset],
     enabled: skeleton !== undefined,
     queryFn: () => (skeleton ? core().figure(skeleton) : null),
   });

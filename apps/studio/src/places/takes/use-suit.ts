@@ -7,6 +7,7 @@ import { useLive } from './use-live';
 
 const USUAL: SuitSettings = {
   stature: 1.78,
+  gloves: false,
   script: 'walk',
   seconds: 30,
   speed: null,
