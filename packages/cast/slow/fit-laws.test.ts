@@ -128,6 +128,13 @@ describe('feet after a fit', () => {
     expect(raised).toBeGreaterThan(20);
   });
 
+  test.each([13, 14, 16, 23])('at 30 a second too, from a suit without toes, feet stay where they were put: walk %i', async (seed) => {
+    const { motion } = capture('walk', { seed, seconds: 4, fps: 30, stature: 1.55 });
+    const { contacts, ...fitted } = fitMotion(withoutLeaves(motion, /Toes$/), readCharacter(await castGlb('tallow'), 'tallow'), settings());
+    const soles = soleTracks(fitted.plan.character, forwardKinematics(fitted.motion), fitted.groundM);
+    expect(Math.max(...slides(soles, contacts).map(({ excursionCm }) => excursionCm))).toBeLessThan(0.1);
+  });
+
   test('someone without toe joints is fitted too', async () => {
     const character = await read(without(tallow(), (name) => name.startsWith('Toes')));
     const { motion, contacts } = fitMotion(take('walk'), character, settings());

@@ -30,20 +30,30 @@ export function slides(soles: Soles, contacts: Contacts): Slide[] {
 }
 
 /** Heel, ball and tip of a foot, low-passed at 12 Hz. */
-export type LowPassed = readonly LowPassedPoint[];
+export type LowPassed = readonly [heel: LowPassedPoint, ball: LowPassedPoint, tip: LowPassedPoint];
 
 export const lowPassedSoles = (soles: Soles, fps: number): Readonly<Record<'left' | 'right', LowPassed>> => ({
   left: filtered(soles.left, fps),
   right: filtered(soles.right, fps),
 });
 
-const filtered = ({ heel, ball, tip }: SoleTracks, fps: number): LowPassed => [heel, ball, tip].map((track) => lowPassedPoint(track, fps));
+const filtered = ({ heel, ball, tip }: SoleTracks, fps: number): LowPassed => [
+  lowPassedPoint(heel, fps),
+  lowPassedPoint(ball, fps),
+  lowPassedPoint(tip, fps),
+];
 
-/** The sole point that bears from one frame to the next: the lowest. */
-export function bearingPoint(track: LowPassed, f: number): LowPassedPoint {
-  let low = track[0];
-  for (const point of track) if (point.y[f] + point.y[f - 1] < low.y[f] + low.y[f - 1]) low = point;
-  return low;
+/** Points of a sole whose heights differ by less lie alike, metres. */
+const ALIKE = 0.001;
+
+/**
+ * The sole point that bears from one frame to the next: the lowest, and of those that lie alike the ball. Where toes lie flat, ball and tip would
+ * take turns, and what each of them slides while it is not asked would not be seen.
+ */
+export function bearingPoint([heel, ball, tip]: LowPassed, f: number): LowPassedPoint {
+  const height = ({ y }: LowPassedPoint) => (y[f] + y[f - 1]) / 2;
+  const low = height(tip) < height(heel) ? tip : heel;
+  return height(low) < height(ball) - ALIKE ? low : ball;
 }
 
 function slideOf(side: 'left' | 'right', track: LowPassed, { from, to }: Interval, fps: number): Slide {
