@@ -85,7 +85,7 @@ export function captureScript(script: Script, options: CaptureOptions = {}): { m
     fps,
   );
   const faulty = faults > 0 ? addFaults(clean, solve, faults) : clean;
-  const worn = { figure: body, seed, mood: person.mood, holds: script.holds, at: instants.map((t) => t / FINE) };
+  const worn = { figure: body, seed, solve, mood: person.mood, holds: script.holds, at: instants.map((t) => t / FINE) };
   const gloved = (motion: Motion, factor: number) => (gloves ? withFingers(motion, { ...worn, faults: factor }) : motion);
   const inFrames = (sample: number) => Math.min(frames, Math.max(0, Math.ceil(((sample - start) / FINE) * fps - 1e-9)));
   const intervals = (side: Stance['side']) =>

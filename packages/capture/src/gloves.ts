@@ -75,6 +75,8 @@ const within = (least: number, value: number, most: number) => Math.min(most, Ma
 export interface Worn {
   readonly figure: Figure;
   readonly seed: number;
+  /** What the suit gets wrong, by a seed of its own. */
+  readonly solve: number;
   readonly mood: Mood;
   readonly holds?: readonly Hold[];
   /** Seconds into the script of each frame. */
@@ -89,9 +91,9 @@ export interface Worn {
  * the wrist by its tendons, and each wanders by itself.
  */
 export function withFingers(motion: Motion, worn: Worn): Motion {
-  const { figure, seed, at, faults } = worn;
+  const { figure, seed, solve, at, faults } = worn;
   const own = random(seed ^ 0x61f5);
-  const noise = random(seed ^ 0x3d17);
+  const noise = random(solve ^ 0x3d17);
   const size = figure.stature / 1.78;
   const joints: Joint[] = motion.skeleton.joints.map((joint) => (/Hand$/.test(joint.name) ? { ...joint, endSites: [] } : joint));
   const bent: { readonly joint: number; readonly axis: Vec3; readonly degrees: (frame: number) => number }[] = [];
@@ -107,8 +109,8 @@ export function withFingers(motion: Motion, worn: Worn): Motion {
       const axis: Vec3 = bends === 'across' ? [0, 0, -sign] : [0.35, 0.9 * sign, 0];
       const alone = wander(own, 4 + 3 * own.next());
       const pulled = bends === 'across' ? TENODESIS : 0;
-      const first = (f: number) => within(-8, rest[0] + closes[0] * closed(f) + pulled * back[f] + 2.2 * alone(at[f]), 88);
-      const middle = (f: number) => within(0, rest[1] + closes[1] * closed(f) + 2.6 * alone(at[f] - 0.08), 105);
+      const first = (f: number) => within(-8, rest[0] + closes[0] * closed[f] + pulled * back[f] + 2.2 * alone(at[f]), 88);
+      const middle = (f: number) => within(0, rest[1] + closes[1] * closed[f] + 2.6 * alone(at[f] - 0.08), 105);
       const degrees = [first, middle, (f: number) => LAST * middle(f)];
       degrees.forEach((degreesAt, i) => {
         const isLast = i === bones.length - 1;
@@ -135,19 +137,18 @@ export function withFingers(motion: Motion, worn: Worn): Motion {
   return out;
 }
 
-/** How closed a hand is in a frame: 0 at rest, 1 a fist. */
-function closing(own: Random, side: Side, speed: Float64Array, { mood, holds = [], at }: Worn): (frame: number) => number {
+/** How closed a hand is in each frame: 0 at rest, 1 a fist. */
+function closing(own: Random, side: Side, speed: Float64Array, { mood, holds = [], at }: Worn): Float64Array {
   const base = 0.22 * mood.brisk - 0.12 * mood.wary - 0.05 * mood.tired + 0.05 * own.normal();
   const slowly = wander(own, 9);
   const held = holds.filter((hold) => hold.side === side);
   const fidgets = fidgetsUntil(own, Math.max(at[0], at[at.length - 1]));
-  return (f) => {
-    const t = at[f];
+  return Float64Array.from(at, (t, f) => {
     const fidget = fidgets.reduce((sum, { from, lasts }) => sum + Math.sin(Math.PI * within(0, (t - from) / lasts, 1)) ** 2, 0);
     const running = smooth((speed[f] - 1.7) / 1.5);
     const free = base + 0.42 * running + 0.05 * slowly(t) + 0.3 * fidget * (1 - smooth(speed[f] / 0.5));
     return free + (GRIP - free) * held.reduce((most, hold) => Math.max(most, holding(hold, t)), 0);
-  };
+  });
 }
 
 /** When somebody who stands closes his hand for a moment. */

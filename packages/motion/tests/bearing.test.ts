@@ -1,4 +1,5 @@
-import { slides, type Soles } from '@lantern/motion';
+import { slides } from '@lantern/motion';
+import type { Soles } from '../src/measure/soles';
 
 const FRAMES = 120;
 const FPS = 60;

@@ -18,6 +18,8 @@ const MOST_PRINTS = 20;
 const TOLD = 90;
 /** Steps that are seen before an instant that is gone back to. */
 const RUN_UP = 60;
+/** Who is driven along begins that far to the left, metres: on the water's side, for between him and the camera he would cover him. */
+const BESIDE = -1.3;
 
 /** Somebody who is driven, as the stage draws him. */
 export interface DrivenBody {
@@ -137,7 +139,7 @@ export function useDrive(view: PlayView | null, other: PlayView | null, led: Pla
       if (!live) return;
       for (const own of [live.player, second]) {
         if (!own) continue;
-        const aside = own === second ? 1.3 : 0;
+        const aside = own === second ? BESIDE : 0;
         if (script) own.reset(script.state, script.at, aside, 0, 0, script.inputs);
         else own.reset(undefined, 0, aside, 0, 0);
       }
