@@ -25,7 +25,7 @@ function flatToes(lower: number): Soles {
   return { floor: 0, left: foot, right: foot };
 }
 
-test.each([0.00005, 0.0003])(
+test.each([0, 0.00004])(
   'a foot on flat toes slides as far as it goes, though ball and tip take turns in being %d m lower',
   (lower) => {
     const soles = flatToes(lower);

@@ -44,7 +44,7 @@ const filtered = ({ heel, ball, tip }: SoleTracks, fps: number): LowPassed => [
 ];
 
 /** Points of a sole whose heights differ by less lie alike, metres. */
-const ALIKE = 0.001;
+const ALIKE = 0.0001;
 
 /**
  * The sole point that bears from one frame to the next: the lowest, and of those that lie alike the ball. Where toes lie flat, ball and tip would
