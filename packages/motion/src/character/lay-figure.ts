@@ -22,7 +22,8 @@ const TONES: readonly Vec3[] = [
 
 /**
  * A lay figure made from a skeleton: one smooth mesh with a chest, a pelvis, tapered limbs, a head with a face side, hands with the fingers that
- * there are joints for, and feet with heel and toe, skinned to the joints. It is made on the body as it stands, so that any rest pose will do; of a skeleton that is no person's, the plain body.
+ * there are joints for, and feet with heel and toe, skinned to the joints. It is made on the body as it stands, so that any rest pose will do; of
+ * a skeleton that is no person's, the plain body.
  *
  * @param skeleton in metres
  * @example
@@ -112,16 +113,11 @@ function skinned(surface: Surface, pieces: readonly Piece[], sticks: Buffers, po
     main[v] = joint;
     colours.set(TONES[0], v * 3);
   });
-  const joined = (out: Float32Array, a: ArrayLike<number>, b: ArrayLike<number>): Float32Array => {
-    out.set(a);
-    out.set(b, a.length);
-    return out;
-  };
   const { positions, indices } = surface;
   const faces = [...indices, ...sticks.indices.map((v) => v + own)];
   return {
-    positions: joined(new Float32Array(count * 3), positions, sticks.positions),
-    normals: joined(new Float32Array(count * 3), normalsOf(positions, indices), sticks.normals),
+    positions: Float32Array.from([...positions, ...sticks.positions]),
+    normals: Float32Array.from([...normalsOf(positions, indices), ...sticks.normals]),
     indices: count > 65535 ? Uint32Array.from(faces) : Uint16Array.from(faces),
     joints: main,
     skin: { joints, weights, colours, bindPositions: pose.positions, bindRotations: pose.rotations },
