@@ -1,6 +1,6 @@
 import { median } from '../math/statistics';
 import { groundwork } from '../measure/groundwork';
-import { bearingPoint, lowPassedSoles } from '../measure/slide';
+import { lowestPoint, lowPassedSoles } from '../measure/slide';
 import type { Interval } from '../model/contacts';
 import type { Motion } from '../model/motion';
 
@@ -28,7 +28,7 @@ export function floorDrift(motion: Motion): number {
         .flatMap((contact) => pieces(contact, motion.fps))
         .map(({ from, to }) => {
           const heights: number[] = [];
-          for (let f = Math.max(1, from); f < Math.min(to, motion.frames); f++) heights.push(bearingPoint(soles[side], f).y[f]);
+          for (let f = Math.max(1, from); f < Math.min(to, motion.frames); f++) heights.push(lowestPoint(soles[side], f).y[f]);
           return { at: (from + to) / 2 / motion.fps, level: median(heights) };
         }),
     )

@@ -43,17 +43,24 @@ const filtered = ({ heel, ball, tip }: SoleTracks, fps: number): LowPassed => [
   lowPassedPoint(tip, fps),
 ];
 
+/** The lowest sole point from one frame to the next. */
+export function lowestPoint(track: LowPassed, f: number): LowPassedPoint {
+  let low = track[0];
+  for (const point of track) if (point.y[f] + point.y[f - 1] < low.y[f] + low.y[f - 1]) low = point;
+  return low;
+}
+
 /** Points of a sole whose heights differ by less lie alike, metres. */
 const ALIKE = 0.0001;
 
 /**
- * The sole point that bears from one frame to the next: the lowest, and of those that lie alike the ball. Where toes lie flat, ball and tip would
- * take turns, and what each of them slides while it is not asked would not be seen.
+ * The sole point that bears from one frame to the next: the lowest, and where it lies alike the ball. Where toes lie flat, ball and tip would take
+ * turns, and what each of them slides while it is not asked would not be seen.
  */
-export function bearingPoint([heel, ball, tip]: LowPassed, f: number): LowPassedPoint {
-  const height = ({ y }: LowPassedPoint) => (y[f] + y[f - 1]) / 2;
-  const low = height(tip) < height(heel) ? tip : heel;
-  return height(low) < height(ball) - ALIKE ? low : ball;
+export function bearingPoint(track: LowPassed, f: number): LowPassedPoint {
+  const [, ball] = track;
+  const low = lowestPoint(track, f);
+  return (ball.y[f] + ball.y[f - 1] - low.y[f] - low.y[f - 1]) / 2 < ALIKE ? ball : low;
 }
 
 function slideOf(side: 'left' | 'right', track: LowPassed, { from, to }: Interval, fps: number): Slide {
