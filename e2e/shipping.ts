@@ -25,13 +25,18 @@ export async function shipClips(page: Page, downloads: string, names: readonly s
   // Tall enough for all rows: what is out of sight is not drawn.
   await page.setViewport({ width: 1280, height: 1700 });
   await allMeasured(page);
-  await page.evaluate((wanted: readonly string[]) => {
-    for (const box of document.querySelectorAll<HTMLInputElement>('input[type=checkbox][aria-label^="Ship "]')) {
-      const name = box.getAttribute('aria-label')?.slice(5) ?? '';
-      if (name !== 'all clips' && box.checked !== wanted.includes(name)) box.click();
-    }
-  }, names);
-  await click(page, 'button', `Ship ${names.length} ${names.length === 1 ? 'clip' : 'clips'}`);
+  const button = `Ship ${names.length} ${names.length === 1 ? 'clip' : 'clips'}`;
+  // The list may still be put in order anew, and rows come and go with it: until the button says what is asked.
+  await until(async () => {
+    await page.evaluate((wanted: readonly string[]) => {
+      for (const box of document.querySelectorAll<HTMLInputElement>('input[type=checkbox][aria-label^="Ship "]')) {
+        const name = box.getAttribute('aria-label')?.slice(5) ?? '';
+        if (name !== 'all clips' && box.checked !== wanted.includes(name)) box.click();
+      }
+    }, names);
+    return (await page.$(`::-p-aria([role="button"][name="${button}"])`)) !== null;
+  }, `the button “${button}”`);
+  await click(page, 'button', button);
   const archive = await until(() => readdirSync(downloads).find((name) => name.endsWith('.zip')), 'the archive');
   const path = join(downloads, archive);
   await fileArrives(path);
