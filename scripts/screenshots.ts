@@ -74,11 +74,12 @@ await click(page, 'button', 'Tallow beside him');
 await page.waitForSelector('[aria-label="Without Tallow"]');
 await page.waitForFunction(() => !document.querySelector('[aria-label="Fitting the set"]'));
 await click(page, 'button', 'Led by a capsule');
+await page.locator('::-p-text(from the quay)').click();
 await settle(1500);
 await page.evaluate(() => {
   for (const key of ['w', 'shift']) window.dispatchEvent(new KeyboardEvent('keydown', { key }));
 });
-await settle(2600);
+await settle(300);
 // At rest it is drawn as sharply as the screen has it.
 await click(page, 'button', 'Pause');
 await settle(2500);
