@@ -66,6 +66,19 @@ test('a hand goes on from its forearm, wherever its thumb begins', () => {
   }
 });
 
+test('a thumb whose joint lies in the wrist, as on some suits, is that of a mitten', () => {
+  const joints = gloved.skeleton.joints.map((joint) => (/Thumb1$/.test(joint.name) ? { ...joint, offset: [0, 0, 0] as const } : joint));
+  const { mesh, body, at } = made({ ...gloved, skeleton: { joints } });
+  const thumb = joints.findIndex(({ name }) => name === 'LeftThumb1');
+  expect(carriedBy(mesh, thumb, at(thumb)).count).toBe(0);
+  // Ahead of the palm, which is 4 cm wide to either side.
+  const wrist = body.arms.left.wrist;
+  const ahead = Array.from(mesh.joints.keys())
+    .filter((v) => mesh.joints[v] === wrist)
+    .map((v) => mesh.positions[v * 3 + 2] - at(wrist)[2]);
+  expect(Math.max(...ahead)).toBeGreaterThan(0.048);
+});
+
 test('a hand without fingers is a mitten with a thumb, as before', () => {
   const { mesh, body, at } = made(bare);
   const { count, furthest } = carriedBy(mesh, body.arms.left.wrist, at(body.arms.left.wrist));

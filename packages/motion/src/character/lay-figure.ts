@@ -36,7 +36,7 @@ export function layFigure(skeleton: Skeleton, body: Body | null): BodyMesh {
   const leg = norm(minus(at(body.legs.left.hip), at(body.legs.left.knee))) + norm(minus(at(body.legs.left.knee), at(body.legs.left.ankle)));
   const scale = leg / 0.491 / 1.78;
   if (!(scale > 0.05)) return bodyMesh(skeleton, body);
-  const hands = fingersOfHands(skeleton, body, pose);
+  const hands = fingersOfHands(skeleton, body, pose, scale);
   const pieces = layPieces(skeleton, body, hands, pose, scale);
   return skinned(surfaceNets(fieldOf(pieces, scale)), pieces, layFingers(skeleton, hands, pose, scale), pose, scale);
 }

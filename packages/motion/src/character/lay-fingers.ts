@@ -17,11 +17,24 @@ const THICK: Readonly<Record<Finger, number>> = { Thumb: 0.0112, Index: 0.0095, 
 /** Fingers are seen from afar: as many corners as look round there. */
 const COARSE = { round: 7, rings: 2 };
 
-/** The fingers of both hands, as the joints that there are have them. */
-export const fingersOfHands = (skeleton: Skeleton, { arms }: Body, { positions }: StandingPose): Readonly<Record<Side, Fingers>> => ({
-  left: fingersOf(skeleton, positions, arms.left.elbow, arms.left.wrist),
-  right: fingersOf(skeleton, positions, arms.right.elbow, arms.right.wrist),
-});
+/** A thumb whose joint is no further from the wrist does not show where a thumb begins, metres for a stature of 1.78. */
+const IN_WRIST = 0.01;
+
+/** The fingers of both hands, as the joints that there are have them; without thumbs that lie in the wrist. */
+export function fingersOfHands(
+  skeleton: Skeleton,
+  { arms }: Body,
+  { positions }: StandingPose,
+  scale: number,
+): Readonly<Record<Side, Fingers>> {
+  const of = ({ elbow, wrist }: Body['arms'][Side]): Fingers => {
+    const found = fingersOf(skeleton, positions, elbow, wrist);
+    const [thumb] = found.get('Thumb') ?? [];
+    if (thumb !== undefined && norm(minus(vecAt(positions, thumb), vecAt(positions, wrist))) < IN_WRIST * scale) found.delete('Thumb');
+    return found;
+  };
+  return { left: of(arms.left), right: of(arms.right) };
+}
 
 /** Whether a hand has fingers apart, and not all but the thumb in one. */
 export const areApart = (fingers: Fingers): boolean => fingers.size - (fingers.has('Thumb') ? 1 : 0) > 1;
