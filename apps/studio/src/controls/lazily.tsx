@@ -1,15 +1,21 @@
 'use client';
-import { LinearProgress } from '@mui/material';
+import { Box, LinearProgress } from '@mui/material';
 import { createElement, lazy, Suspense, type ComponentType, type ReactNode } from 'react';
 
 /**
  * A part of the page whose code is read when it is shown for the first time; until then a bar stands in its place when it
  * has a name to say, else nothing. For what is heavy and not always seen, such as charts.
  *
+ * @param height - of the room that is kept for it meanwhile, pixels: so that what stands under it does not move away from a hand
+ *
  * @example
  * const SpeedChart = lazily(async () => (await import('./SpeedChart')).SpeedChart);
  */
-export function lazily<Props extends object>(load: () => Promise<ComponentType<Props>>, name?: string): (props: Props) => ReactNode {
+export function lazily<Props extends object>(
+  load: () => Promise<ComponentType<Props>>,
+  name?: string,
+  height?: number,
+): (props: Props) => ReactNode {
   // What could not be read is asked for anew when it is shown the next time.
   const ask = () =>
     lazy(async () => {
@@ -23,7 +29,7 @@ export function lazily<Props extends object>(load: () => Promise<ComponentType<P
   let Part = ask();
   return function Lazily(props) {
     return (
-      <Suspense fallback={name === undefined ? null : <LinearProgress aria-label={`Loading ${name}`} />}>
+      <Suspense fallback={<Box sx={{ height }}>{name !== undefined && <LinearProgress aria-label={`Loading ${name}`} />}</Box>}>
         {createElement<Props>(Part, props)}
       </Suspense>
     );

@@ -10,7 +10,7 @@ import { rate } from './rate';
 import { useDelivery } from './use-delivery';
 
 // Charts are read when they are shown.
-const DifferenceProfile = lazily(async () => (await import('./DifferenceProfile')).DifferenceProfile);
+const DifferenceProfile = lazily(async () => (await import('./DifferenceProfile')).DifferenceProfile, 'the profile', 120);
 
 /** A better solve of a take in use: what was made from the old one and where it lies in the new, to accept clip by clip. */
 export function Redelivery({ old, fresh, onClose }: { old: TakeInfo; fresh: TakeInfo; onClose: () => void }) {
