@@ -34,26 +34,41 @@ const shared = {
   rootDir: '.',
 };
 
+/**
+ * Computing is tested as it runs: in Node itself, where what all files of tests need is read once, and sums go as fast as they do
+ * anywhere else. What such a test changes for everybody (a global, a clock, a module) it would change for the files after it:
+ * a test that has to is called *.alone.test.ts, and gets a world of its own.
+ */
+const bare = {
+  runner: 'jest-light-runner',
+  setupFiles: ['<rootDir>/scripts/jest-typescript.mjs'],
+  rootDir: '.',
+};
+
 export default {
   // A slow machine is no failure: waits within a test say what did not come.
   testTimeout: 600_000,
   projects: [
     {
-      ...shared,
+      ...bare,
       displayName: 'unit',
-      testMatch: ['<rootDir>/{packages,apps}/*/tests/**/*.test.ts'],
-      testPathIgnorePatterns: ['<rootDir>/apps/studio/tests/[^/]+$'],
+      testMatch: [
+        '<rootDir>/packages/*/tests/**/*.test.ts',
+        '<rootDir>/apps/cli/tests/**/*.test.ts',
+        '<rootDir>/apps/studio/tests/unit/**/*.test.ts',
+      ],
+      testPathIgnorePatterns: ['\\.alone\\.test\\.ts$'],
     },
-    // Parts of the screen, each in a document without a browser.
+    // Parts of the screen, each in a document without a browser, and what needs a world of its own.
     {
       ...shared,
       displayName: 'components',
-      testMatch: ['<rootDir>/apps/studio/tests/unit/**/*.test.tsx'],
+      testMatch: ['<rootDir>/apps/studio/tests/unit/**/*.{test.tsx,alone.test.ts}'],
       setupFiles: ['<rootDir>/scripts/jest-dom.ts', '<rootDir>/scripts/jest-react.ts'],
     },
     // Long runs over many seeds, and the command line as a process, after the unit tests.
-    { ...shared, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts', '<rootDir>/apps/cli/slow/**/*.test.ts'] },
-    { ...shared, displayName: 'database', testMatch: ['<rootDir>/apps/studio/tests/*.test.ts'] },
+    { ...bare, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts', '<rootDir>/apps/cli/slow/**/*.test.ts'] },
+    { ...bare, displayName: 'database', testMatch: ['<rootDir>/apps/studio/tests/*.test.ts'] },
     { ...shared, displayName: 'interface', testEnvironment: '<rootDir>/e2e/environment.ts', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],
 };

@@ -377,7 +377,7 @@ test('recipes and names that were stored before steps had ids are brought up to 
   await saveClip(database, 'gullmouth', id, clip(take.id));
   const old = [{ kind: 'travel' }, { kind: 'loop', seconds: 0.2 }, { kind: 'foot-lock' }];
   await database.execute(sql`update clips set name = ${'a/b: c'}, steps = ${JSON.stringify(old)}::jsonb where id = ${id}`);
-  const migration = await readFile(join(__dirname, '../drizzle/0006_steps.sql'), 'utf8');
+  const migration = await readFile(new URL('../drizzle/0006_steps.sql', import.meta.url), 'utf8');
   for (const statement of migration.split('--> statement-breakpoint').slice(1)) await database.execute(sql.raw(statement));
   const [row] = (await listClips(database, 'gullmouth')).filter((c) => c.id === id);
   expect(row).toMatchObject({

@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { capture } from '@lantern/capture';
 import { castGlb } from '@lantern/cast';
 import * as motionCore from '../src';
@@ -21,7 +22,7 @@ interface Example {
   readonly lines: readonly string[];
 }
 
-const SOURCE = join(__dirname, '../src');
+const SOURCE = fileURLToPath(new URL('../src', import.meta.url));
 
 function examplesIn(file: string): Example[] {
   const text = readFileSync(join(SOURCE, file), 'utf8');

@@ -31,7 +31,7 @@ import {
   shipSchema,
   type ShipOptionsInput,
 } from '@lantern/motion';
-import { readShippedPlaces, readShippedTurns } from './shipped-places';
+import { readShippedPlaces, readShippedTurns } from '../tests/shipped-places';
 import { angleBetween, multiply } from '../src/math/quat';
 import { glbChunks, joinGlb } from '../src/formats/gltf-container';
 import { fileFacts } from '../src/ship/file-facts';

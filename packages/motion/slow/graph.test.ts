@@ -22,7 +22,7 @@ import {
 } from '@lantern/motion';
 import { playMeters, setPlayer, STEP } from '@lantern/drive';
 import { fieldSchema } from '@lantern/motion';
-import { fieldClips, setClip } from './set-made';
+import { fieldClips, setClip } from '../tests/set-made';
 
 const playables: Playables = {
   clips: new Map([
