@@ -1,7 +1,7 @@
 import { clipSaveSchema, type ClipSave, type ClipSaveInput } from '@/http/clip';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+
 import { capture } from '@lantern/capture';
 import {
   forwardKinematics,

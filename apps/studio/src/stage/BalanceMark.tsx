@@ -5,6 +5,7 @@ import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import { DUSK } from '@/controls/theme';
 import { usePlayer } from '@/data/player';
+import { BOTH_SIDES } from './both-sides';
 
 /** Metres over the floor, so that footprints lie below. */
 const LIFT = 0.012;
@@ -42,7 +43,7 @@ function parts() {
   const line = new THREE.LineBasicMaterial({ color: DUSK.text, transparent: true, opacity: 0.85 });
   const outline = new THREE.LineLoop(geometry, line);
   outline.frustumCulled = false;
-  const material = new THREE.MeshBasicMaterial({ vertexColors: true, transparent: true, side: THREE.DoubleSide });
+  const material = new THREE.MeshBasicMaterial({ vertexColors: true, transparent: true, ...BOTH_SIDES });
   const round = quarters();
   const mark = new THREE.Mesh(round, material);
   const dispose = () => {

@@ -5,6 +5,7 @@ import * as THREE from 'three';
 import { mergeGeometries } from 'three/examples/jsm/utils/BufferGeometryUtils.js';
 import type { StageProp } from '@lantern/motion';
 import { DUSK } from '@/controls/theme';
+import { BOTH_SIDES } from './both-sides';
 import { planks } from './planks';
 
 const FLOOR = new THREE.Plane(new THREE.Vector3(0, 1, 0), 0);
@@ -96,7 +97,7 @@ function Prop({
       {!isFixed && (
         <mesh rotation-x={-Math.PI / 2} position-y={0.012} {...handlers('turn')}>
           <ringGeometry args={[radius - 0.035, radius + 0.035, 40, 1, -Math.PI / 2 - 0.5, 1]} />
-          <meshBasicMaterial color={DUSK.warm} transparent opacity={0.8} side={THREE.DoubleSide} />
+          <meshBasicMaterial color={DUSK.warm} transparent opacity={0.8} {...BOTH_SIDES} />
         </mesh>
       )}
     </group>

@@ -57,7 +57,7 @@ export function Shadows({
 /** Dark in the middle, nothing at its rim. */
 function softDisc(width: number) {
   const geometry = new THREE.PlaneGeometry(width, width).rotateX(-Math.PI / 2);
-  const material = new THREE.MeshBasicMaterial({ color: '#050c0e', transparent: true, depthWrite: false, alphaMap: fade() });
+  const material = new THREE.MeshBasicMaterial({ color: '#050c0e', transparent: true, depthWrite: false, map: fade() });
   const mesh = new THREE.Mesh(geometry, material);
   mesh.renderOrder = 5;
   return mesh;
@@ -65,7 +65,7 @@ function softDisc(width: number) {
 
 let shared: THREE.DataTexture | null = null;
 
-/** Shared and kept. */
+/** Clear at its rim; shared and kept. */
 function fade(): THREE.DataTexture {
   if (shared) return shared;
   const size = 64;
@@ -73,8 +73,8 @@ function fade(): THREE.DataTexture {
   for (let i = 0; i < size * size; i++) {
     const [x, y] = [(i % size) - size / 2 + 0.5, Math.floor(i / size) - size / 2 + 0.5];
     const share = Math.max(0, 1 - Math.hypot(x, y) / (size / 2));
-    data.fill(255 * share * share, i * 4, i * 4 + 3);
-    data[i * 4 + 3] = 255;
+    data.fill(255, i * 4, i * 4 + 3);
+    data[i * 4 + 3] = 255 * share * share;
   }
   shared = new THREE.DataTexture(data, size, size);
   shared.needsUpdate = true;

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import { DUSK } from '@/controls/theme';
 import { numeral } from '@/controls/Figure';
+import { BOTH_SIDES } from './both-sides';
 import { Glass } from './Glass';
 import { angleOnRing, nearestAxis, ringNormal } from './ring-turn';
 import { useHold } from './use-hold';
@@ -91,7 +92,7 @@ export function TurnRing({
         </lineSegments>
         <mesh {...handlers}>
           <ringGeometry args={[1 - GRIP, 1 + GRIP, 48]} />
-          <meshBasicMaterial transparent opacity={0.1} color={DUSK.warm} side={THREE.DoubleSide} depthTest={false} />
+          <meshBasicMaterial transparent opacity={0.1} color={DUSK.warm} {...BOTH_SIDES} depthTest={false} />
         </mesh>
       </group>
       <Glass bone={bone} isShown={isHeld} />

@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { BOTH_SIDES } from './both-sides';
 
 /** Metres over the floor: above prints and the lamp's pool. */
 const OVER = 0.007;
@@ -10,7 +11,7 @@ const SHADE = new THREE.MeshBasicMaterial({
   opacity: 0.34,
   depthWrite: false,
   fog: false,
-  side: THREE.DoubleSide,
+  ...BOTH_SIDES,
   stencilWrite: true,
   stencilRef: 1,
   stencilFunc: THREE.NotEqualStencilFunc,

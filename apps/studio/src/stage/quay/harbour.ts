@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { BOTH_SIDES } from '../both-sides';
 import { QUAY } from './ground';
 import { box, dice, flat, lying, merged, painted, shaded, shine, WARM, type Canvas } from './paint';
 
@@ -161,7 +162,7 @@ function lighthouse(canvas: Canvas): void {
     context.lineTo(0, 17);
     context.fill();
   });
-  const material = shine(canvas.keep(beam), 0.4, { fog: false, side: THREE.DoubleSide });
+  const material = shine(canvas.keep(beam), 0.4, { fog: false, ...BOTH_SIDES });
   const one = (turn: number) =>
     new THREE.PlaneGeometry(46, 7)
       .translate(23, 0, 0)
