@@ -66,7 +66,7 @@ export default {
       testMatch: ['<rootDir>/apps/studio/tests/unit/**/*.{test.tsx,alone.test.ts}'],
       setupFiles: ['<rootDir>/scripts/jest-dom.ts', '<rootDir>/scripts/jest-react.ts'],
     },
-    // Long runs over many seeds, and the command line as a process, after the unit tests.
+    // Long runs over many seeds, whole sets, and the command line as a process, after the unit tests.
     { ...bare, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts', '<rootDir>/apps/cli/slow/**/*.test.ts'] },
     { ...bare, displayName: 'database', testMatch: ['<rootDir>/apps/studio/tests/*.test.ts'] },
     { ...shared, displayName: 'interface', testEnvironment: '<rootDir>/e2e/environment.ts', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },

@@ -1,8 +1,10 @@
 import { TestEnvironment } from 'jest-environment-node';
 import type { Page } from 'puppeteer-core';
 
-/** How much of a page's text is told, characters. */
-const TOLD = 1500;
+/** How much of a page's text is told, characters: of its beginning and, because dialogs are there, of its end. */
+const TOLD = 1000;
+
+const bothEnds = (text: string): string => (text.length <= 2 * TOLD ? text : `${text.slice(0, TOLD)} […] ${text.slice(-TOLD)}`);
 
 /** What the runner says of a test as it goes. */
 interface Said {
@@ -17,7 +19,7 @@ export default class InterfaceEnvironment extends TestEnvironment {
     const { openedPages = new Set<Page>() } = this.global as { openedPages?: ReadonlySet<Page> };
     for (const page of openedPages) {
       const text = await page.evaluate(() => document.body.innerText).catch((error: unknown) => String(error));
-      process.stderr.write(`"${test?.name}" failed at ${page.url()}, which showed:\n${text.replace(/\n+/g, ' | ').slice(0, TOLD)}\n`);
+      process.stderr.write(`"${test?.name}" failed at ${page.url()}, which showed:\n${bothEnds(text.replace(/\n+/g, ' | '))}\n`);
     }
   }
 }

@@ -20,7 +20,7 @@ export interface Stroll {
 const STANDS_FIRST = 0.25;
 /** Who goes slower than this share of his usual pace while he is under way has stumbled, or turned about. */
 const SLOW = 0.72;
-/** Whose head comes farther ahead of the hips than usual by more than this, metres, has stumbled. */
+/** Whose head comes farther ahead of the hips than it usually is at that pace by more than this, metres, has stumbled. */
 const FALLS = 0.06;
 
 /**
@@ -34,20 +34,21 @@ export function strollsOf(ground: Groundwork, bends: readonly number[]): Stroll[
   const all = movements(contacts, frames);
   const speed = paceOf(ground);
   const lean = leanOf(ground);
-  const usual = median(lean);
   const stands = all.some(({ from, to }) => from > 0 || to < frames);
   return all.map(({ from, to }) => {
     const quick = quantile(speed.subarray(from, to), 0.75);
     const up = speed.subarray(from, to).findIndex((v) => v >= 0.9 * quick) + from;
     const down = speed.subarray(from, to).findLastIndex((v) => v >= 0.9 * quick) + from;
+    // The quicker he goes the farther he leans: a jog is held against itself, not against standing.
+    const usual = median(lean.subarray(up, down + 1));
     let stumble: number | null = null;
     let worst = 0;
     // Who hops leans and slows down as it has to be.
     for (let f = up; f <= down && !isHopping(contacts, { from, to }); f++) {
-      const slow = SLOW - speed[f] / quick;
-      const falls = lean[f] - usual - FALLS;
       const isBend = bends.some((bend) => Math.abs(bend - f) < 1.2 * fps);
-      const bad = isBend ? 0 : Math.max(slow / SLOW, falls / FALLS);
+      const slow = isBend ? 0 : 1 - speed[f] / quick / SLOW;
+      const falls = (lean[f] - usual) / FALLS - 1;
+      const bad = Math.max(slow, falls);
       if (quick > 0.3 && bad > worst) [worst, stumble] = [bad, f];
     }
     return { from, to, isCut: stands && from < STANDS_FIRST * fps, stumble };
