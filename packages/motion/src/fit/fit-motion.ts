@@ -78,6 +78,7 @@ export function fitMotion(
   const ground = floorM + settings.soleCm / 100;
   const solesIn = (_: Motion, g: Globals) => soleTracks(character, g, ground);
   let held = out;
+  let posed: Globals | undefined;
   if (!isPlain) {
     bendToes(held, plan, contacts, ground, 0);
     const before = forwardKinematics(held);
@@ -88,10 +89,11 @@ export function fitMotion(
       2,
       solesIn,
     );
-    bendToes(held, plan, contacts, ground, SLACK);
+    posed = bendToes(held, plan, contacts, ground, SLACK);
   }
   const lacks = placeHands(held, input, hands);
-  if (!isPlain) keepHandsOut(held, input, floorM, ground);
+  // Bent toes move no hand.
+  if (!isPlain) keepHandsOut(held, input, floorM, ground, Object.keys(lacks).length > 0 ? undefined : posed);
   return { motion: held, source: motion, plan, space, groundM: ground, contacts: { ...contacts, ...named(hands) }, lacks, belt: null };
 }
 

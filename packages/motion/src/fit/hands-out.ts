@@ -19,6 +19,7 @@ const BESIDE = 0.05;
  * far as that goes; the hands keep their rotations. What a wrist has below it, to the tips of the fingers, counts.
  *
  * @param source of the take, in which hands may be below the floor on purpose
+ * @param globals of the motion; toes may have been bent since
  * @param ground level that the soles stand on, metres
  */
 export function keepHandsOut(
@@ -26,8 +27,8 @@ export function keepHandsOut(
   { plan, source }: { readonly plan: FitPlan; readonly source: Globals },
   floorM: number,
   ground: number,
+  globals: Globals = forwardKinematics(motion),
 ): void {
-  const globals = forwardKinematics(motion);
   for (const side of ['left', 'right'] as const) {
     const { shoulder, elbow, wrist } = plan.targetBody.arms[side];
     if (wrist < 0 || elbow < 0) continue;

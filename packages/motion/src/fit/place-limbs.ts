@@ -57,13 +57,15 @@ export function placeFeet(motion: Motion, input: PlacingInput): boolean {
 export function giveWay(motion: Motion, input: PlacingInput, handContacts: HandContacts): void {
   const { plan, settings } = input;
   if (settings.give === 0) return;
-  const globals = forwardKinematics(motion);
+  // Most hands keep no place: then nothing has to be known of where they are.
+  let posed: Globals | null = null;
   const shift = [0, 1, 2].map(() => new Float64Array(motion.frames));
   let gives = false;
   for (const side of SIDES) {
     const arm = plan.targetBody.arms[side];
     const kept = keptPlaces(`${side}Hand`, motion, handContacts, input);
     if (!kept || arm.wrist < 0) continue;
+    const globals: Globals = (posed ??= forwardKinematics(motion));
     const length = armLength(globals, arm);
     for (let f = 0; f < motion.frames; f++) {
       const at = (f * globals.joints + arm.shoulder) * 3;

@@ -1,7 +1,7 @@
 import { smoothStep5 } from '../math/smooth';
 import type { Contacts } from '../model/contacts';
 import { bendTips } from '../anatomy/bend-tips';
-import { forwardKinematics } from '../model/kinematics';
+import { forwardKinematics, type Globals } from '../model/kinematics';
 import type { Motion } from '../model/motion';
 import type { FitPlan } from './plan';
 
@@ -14,6 +14,7 @@ const FLAT_AFTER = 0.12;
  *
  * @param ground level of the floor, metres
  * @param slack how deep a tip may be before it is lifted, metres: bending moves the ball too
+ * @returns where all joints were before: but for toes, where they are
  */
 export function bendToes(
   motion: Motion,
@@ -21,7 +22,7 @@ export function bendToes(
   contacts: Contacts,
   ground: number,
   slack: number,
-): void {
+): Globals {
   const globals = forwardKinematics(motion);
   for (const side of ['left', 'right'] as const) {
     const { toe } = targetBody.legs[side];
@@ -29,6 +30,7 @@ export function bendToes(
     const flat = drives[toe].kind === 'turn' ? null : flatness(contacts[side], motion);
     bendTips(motion, globals, { toe, ...character.soles[side] }, ground, slack, flat);
   }
+  return globals;
 }
 
 /** 1 in contacts, and on for a moment after them. */

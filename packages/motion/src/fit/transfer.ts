@@ -54,12 +54,31 @@ export function transfer(plan: FitPlan, motion: Motion, globals: Globals, settin
   const mid = [0, 0, 0];
   const p = globals.positions;
   const moving = movingJoints(plan, motion, settings);
+  const carries = carriersOf(plan);
+  const still = new Float32Array(J * 4);
+  drives.forEach((drive, j) => drive.kind !== 'turn' && still.set(drive.local, j * 4));
   for (let f = 0; f < motion.frames; f++) {
     const row = f * J * 4;
+    out.rotations.set(still, row);
     for (let j = 0; j < J; j++) {
       const drive = drives[j];
       const up = joints[j].parent;
       if (drive.kind === 'turn') {
+        if (drive.a === drive.b && !aside.has(j)) {
+          carryTurn(
+            out.rotations,
+            row + j * 4,
+            world,
+            j,
+            up,
+            globals.rotations,
+            (f * S + drive.a) * 4,
+            back,
+            drive.a * 4,
+            targetReference.rotations,
+          );
+          continue;
+        }
         turnInto(f, drive);
         multiply(world, j * 4, a, 0, targetReference.rotations, j * 4);
         const by = aside.get(j);
@@ -71,9 +90,9 @@ export function transfer(plan: FitPlan, motion: Motion, globals: Globals, settin
         } else writeLocal(out.rotations, row + j * 4, world, up, world, j * 4);
         continue;
       }
+      if (!carries[j]) continue;
       if (up < 0) multiply(world, j * 4, drive.local, 0, IDENTITY, 0);
       else multiply(world, j * 4, world, up * 4, drive.local, 0);
-      for (let k = 0; k < 4; k++) out.rotations[row + j * 4 + k] = drive.local[k];
     }
     rolls(plan, out.rotations, row);
     mid.fill(0);
@@ -102,6 +121,71 @@ export function transfer(plan: FitPlan, motion: Motion, globals: Globals, settin
   return moving.length > 0 ? { ...out, translations: new Map(moving.map(({ joint, to }) => [joint, to])) } : out;
 }
 
+/**
+ * What most joints are: one of the source's joints carried over, in one go. It is what `turnInto`, a multiplication and `writeLocal` make of it, to the
+ * bit; but those are used with arrays of every kind, which costs more than their sums.
+ *
+ * @param out local rotations, written at o
+ * @param world rotations of the target's joints in this frame, written at j, read at its parent up
+ * @param from the source's rotations in the world, read at i
+ * @param back what undoes its reference, read at b
+ * @param reference the target's
+ */
+function carryTurn(
+  out: Float32Array,
+  o: number,
+  world: Float64Array,
+  j: number,
+  up: number,
+  from: Float32Array,
+  i: number,
+  back: Float64Array,
+  b: number,
+  reference: Float64Array,
+): void {
+  const r = j * 4;
+  const fx = from[i],
+    fy = from[i + 1],
+    fz = from[i + 2],
+    fw = from[i + 3];
+  const bx = back[b],
+    by = back[b + 1],
+    bz = back[b + 2],
+    bw = back[b + 3];
+  const rx = reference[r],
+    ry = reference[r + 1],
+    rz = reference[r + 2],
+    rw = reference[r + 3];
+  const tx = fw * bx + fx * bw + fy * bz - fz * by;
+  const ty = fw * by - fx * bz + fy * bw + fz * bx;
+  const tz = fw * bz + fx * by - fy * bx + fz * bw;
+  const tw = fw * bw - fx * bx - fy * by - fz * bz;
+  const x = tw * rx + tx * rw + ty * rz - tz * ry;
+  const y = tw * ry - tx * rz + ty * rw + tz * rx;
+  const z = tw * rz + tx * ry - ty * rx + tz * rw;
+  const w = tw * rw - tx * rx - ty * ry - tz * rz;
+  world[r] = x;
+  world[r + 1] = y;
+  world[r + 2] = z;
+  world[r + 3] = w;
+  if (up < 0) {
+    out[o] = x;
+    out[o + 1] = y;
+    out[o + 2] = z;
+    out[o + 3] = w;
+    return;
+  }
+  const u = up * 4;
+  const ux = -world[u],
+    uy = -world[u + 1],
+    uz = -world[u + 2],
+    uw = world[u + 3];
+  out[o] = uw * x + ux * w + uy * z - uz * y;
+  out[o + 1] = uw * y - ux * z + uy * w + uz * x;
+  out[o + 2] = uw * z + ux * y - uy * x + uz * w;
+  out[o + 3] = uw * w - ux * x - uy * y - uz * z;
+}
+
 const IDENTITY: Quat = [0, 0, 0, 1];
 
 function writeLocal(out: Float32Array, o: number, world: Float64Array, up: number, q: ArrayLike<number>, i: number): void {
@@ -112,6 +196,18 @@ function writeLocal(out: Float32Array, o: number, world: Float64Array, up: numbe
 function inverseInto(out: number[], q: Float64Array, i: number): void {
   for (let k = 0; k < 3; k++) out[k] = -q[i + k];
   out[3] = q[i + 3];
+}
+
+/** Joints from which something hangs that is turned or whose place is asked for: of the others it is nowhere asked how they lie in the world. */
+function carriersOf({ character, drives, targetBody }: FitPlan): boolean[] {
+  const { joints } = character.skeleton;
+  const out = joints.map(() => false);
+  const { left, right } = targetBody.legs;
+  drives.forEach((drive, j) => {
+    if (drive.kind !== 'turn' && j !== left.hip && j !== right.hip) return;
+    for (let up = joints[j].parent; up >= 0 && !out[up]; up = joints[up].parent) out[up] = true;
+  });
+  return out;
 }
 
 /** Joints from the first of the body down to one, without the first. */
