@@ -59,13 +59,14 @@ export default {
       ],
       testPathIgnorePatterns: ['\\.alone\\.test\\.ts$'],
     },
-    // Parts of the screen, each in a document without a browser, and what needs a world of its own.
+    // Parts of the screen, each in a document without a browser.
     {
       ...shared,
       displayName: 'components',
-      testMatch: ['<rootDir>/apps/studio/tests/unit/**/*.{test.tsx,alone.test.ts}'],
+      testMatch: ['<rootDir>/apps/studio/tests/unit/**/*.test.tsx'],
       setupFiles: ['<rootDir>/scripts/jest-dom.ts', '<rootDir>/scripts/jest-react.ts'],
     },
+    { ...shared, displayName: 'alone', testMatch: ['<rootDir>/apps/studio/tests/unit/**/*.alone.test.ts'] },
     // Long runs over many seeds, whole sets, and the command line as a process, after the unit tests.
     { ...bare, displayName: 'slow', testMatch: ['<rootDir>/packages/*/slow/**/*.test.ts', '<rootDir>/apps/cli/slow/**/*.test.ts'] },
     { ...bare, displayName: 'database', testMatch: ['<rootDir>/apps/studio/tests/*.test.ts'] },
