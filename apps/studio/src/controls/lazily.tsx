@@ -6,7 +6,7 @@ import { createElement, lazy, Suspense, type ComponentType, type ReactNode } fro
  * A part of the page whose code is read when it is shown for the first time; until then a bar stands in its place when it
  * has a name to say, else nothing. For what is heavy and not always seen, such as charts.
  *
- * @param height - of the room that is kept for it meanwhile, pixels: so that what stands under it does not move away from a hand
+ * @param height of the room that is kept for it meanwhile, pixels, so that what stands under it does not move away from a hand
  *
  * @example
  * const SpeedChart = lazily(async () => (await import('./SpeedChart')).SpeedChart);
@@ -27,11 +27,9 @@ export function lazily<Props extends object>(
       }
     });
   let Part = ask();
+  const bar = name !== undefined && <LinearProgress aria-label={`Loading ${name}`} />;
+  const meanwhile = height === undefined ? bar : <Box sx={{ height }}>{bar}</Box>;
   return function Lazily(props) {
-    return (
-      <Suspense fallback={<Box sx={{ height }}>{name !== undefined && <LinearProgress aria-label={`Loading ${name}`} />}</Box>}>
-        {createElement<Props>(Part, props)}
-      </Suspense>
-    );
+    return <Suspense fallback={meanwhile}>{createElement<Props>(Part, props)}</Suspense>;
   };
 }
