@@ -61,6 +61,24 @@ test('who waits long stands on one leg, then on the other: the hips go over by 3
   expect([truth.left.length, truth.right.length]).toEqual([1, 1]);
 });
 
+test('in leaps one arm swings further than the other, and the other is up to a tenth of a second late', () => {
+  const arms = [1, 3, 6, 9].map((seed) => {
+    const { motion } = capture('hop', { seed, faults: 0, fps: 120 });
+    const hips = heights(motion, 'Hips');
+    const [left, right] = ['LeftHand', 'RightHand'].map((hand) => heights(motion, hand).map((y, f) => y - hips[f]));
+    const inside = left.slice(12, -12);
+    const alike = (late: number) => correlation(inside, right.slice(12 + late, right.length - 12 + late));
+    const lags = Array.from({ length: 25 }, (_, i) => i - 12);
+    return { further: range(left) / range(right), late: lags.reduce((best, lag) => (alike(lag) > alike(best) ? lag : best)) };
+  });
+  for (const { further, late } of arms) {
+    expect(Math.abs(Math.log(further))).toBeGreaterThan(0.05);
+    expect(Math.abs(Math.log(further))).toBeLessThan(0.5);
+    expect(Math.abs(late)).toBeLessThan(12);
+  }
+  expect(arms.filter(({ further, late }) => late * Math.log(further) > 0).length).toBeGreaterThan(1);
+});
+
 test('before a turn on the spot the head is ahead of the hips', () => {
   const motion = play('turns');
   const turnOf = (name: string) => {

@@ -49,15 +49,14 @@ export function perform(
   for (const [f, i] of samples.entries()) {
     const phase = plan.phase[i];
     const from = setTrunk(globals, i);
-    // The arms go back before a hop and swing up with the leap.
-    const leap = plan.height[i] ? Math.max(-1, Math.min(1, plan.height[i] / 0.13)) : 0;
     for (const side of ['left', 'right'] as const) {
+      const vigour = person.armSwing[side];
       setArm(globals, side, from, {
         table: hips.tables[i],
         phase,
-        vigour: person.armSwing[side](phase),
+        vigour: vigour(phase),
         breath: breath[i],
-        leap,
+        leap: leapOfArm(plan, i, person.lateArm[side]) * vigour(phase + i / FINE),
         roll: waits.roll[i],
         brow: waits.brow[side][i],
         hangs: (side === 'right' ? 0.5 : -0.5) * person.shoulder,
@@ -78,6 +77,12 @@ export function perform(
   }
   alignSigns(motion);
   return motion;
+}
+
+/** The arms go back before a hop and swing up with the leap. @param late seconds by which an arm is behind the body */
+function leapOfArm({ height }: Plan, sample: number, late: number): number {
+  const then = height[Math.max(0, sample - Math.round(late * FINE))];
+  return then ? Math.max(-1, Math.min(1, then / 0.13)) : 0;
 }
 
 /** Two bones, closed form: the knee in the plane through hip, ankle and the way the foot points. */

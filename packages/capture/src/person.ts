@@ -24,6 +24,8 @@ export interface Person {
   /** The same of the swing of each arm, and of what the trunk does. */
   readonly armSwing: Readonly<Record<Side, (phase: number) => number>>;
   readonly trunk: (phase: number) => number;
+  /** By how many seconds each arm is behind the body in a leap: the weaker one is a little later. */
+  readonly lateArm: Readonly<Record<Side, number>>;
   /** How much lower the right shoulder hangs, and how far the head is held aside, radians. */
   readonly shoulder: number;
   readonly headTilt: number;
@@ -32,6 +34,9 @@ export interface Person {
 /** Strides over which what he does wanders, the slowest and the quickest. */
 const SLOWEST = 60;
 const QUICKEST = 7;
+
+/** Seconds that an arm is late for each whole that it swings less than it might; so of most people 10 to 40 ms. */
+const LATE_BY = 0.3;
 
 /** @param uneven how much one stride differs from another: 0 not at all, 1 as those of people do */
 export function personOf(seed: number, uneven: number, mood: Partial<Mood> = {}): Person {
@@ -47,6 +52,7 @@ export function personOf(seed: number, uneven: number, mood: Partial<Mood> = {})
     // One arm swings further than the other: which one, and by how much, is his own.
     armSwing: { left: share(0.07, 1), right: share(0.07, -1) },
     trunk: share(0.07),
+    lateArm: { left: LATE_BY * Math.max(0, -unlike), right: LATE_BY * Math.max(0, unlike) },
     shoulder: 0.9 * own.normal() * RADIANS,
     headTilt: 0.8 * own.normal() * RADIANS,
   };
