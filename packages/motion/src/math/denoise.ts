@@ -26,9 +26,14 @@ export function denoise(values: Float64Array, noise: number, fps: number): Float
   const { rest, bands, energies } = keptApart(values, edges, fps);
   const first = rest.slice();
   bands.forEach((band, i) => addDoubted(first, band, energies[i], DOUBT * noises[i]));
-  const seen = takenApart(first, edges, fps).energies;
   const out = rest.slice();
-  bands.forEach((band, i) => addShare(out, band, seen[i], noises[i]));
+  const room = roomFor(values.length);
+  let above: Float64Array = first;
+  edges.forEach((edge, i) => {
+    const below = lowPass(first, edge, fps, room.below[i % 2]);
+    addShare(out, bands[i], summedSquares(above, below, room.sums), Math.round((PERIODS * fps) / edge), noises[i]);
+    above = below;
+  });
   return out;
 }
 
@@ -37,9 +42,15 @@ function addDoubted(out: Float64Array, band: Float64Array, energy: Float64Array,
   for (let f = 0; f < out.length; f++) if (energy[f] > least) out[f] += (1 - least / energy[f]) * band[f];
 }
 
-/** In place: of a band the share that is movement, by how strong movement is known to be there. */
-function addShare(out: Float64Array, band: Float64Array, movement: Float64Array, noise: number): void {
-  for (let f = 0; f < out.length; f++) out[f] += (movement[f] / (movement[f] + noise)) * band[f];
+/** In place: of a band the share that is movement, by how strong movement is known to be there: the mean of squares over `reach` to both sides. */
+function addShare(out: Float64Array, band: Float64Array, sums: Float64Array, reach: number, noise: number): void {
+  const n = out.length;
+  for (let f = 0; f < n; f++) {
+    const h = Math.min(reach, f, n - 1 - f);
+    const squares = sums[f + h + 1] - sums[f - h];
+    // One division for two: squares / width / (squares / width + noise).
+    out[f] += (squares / (squares + noise * (2 * h + 1))) * band[f];
+  }
 }
 
 interface TakenApart {
@@ -69,29 +80,53 @@ function keptApart(values: Float64Array, edges: readonly number[], fps: number):
 function takenApart(values: Float64Array, edges: readonly number[], fps: number): TakenApart {
   const bands: Float64Array[] = [];
   const energies: Float64Array[] = [];
+  const { sums } = roomFor(values.length);
   let above = values;
   for (const edge of edges) {
     const below = lowPass(values, edge, fps);
     const band = new Float64Array(values.length);
     for (let f = 0; f < band.length; f++) band[f] = above[f] - below[f];
     bands.push(band);
-    energies.push(meanSquares(band, Math.round((PERIODS * fps) / edge)));
+    energies.push(meanSquares(summedSquares(above, below, sums), Math.round((PERIODS * fps) / edge)));
     above = below;
   }
   return { bands, energies, rest: above };
 }
 
-/** The mean of the squares over so many values to both sides of each, fewer at the ends. */
-function meanSquares(values: Float64Array, reach: number): Float64Array {
-  const n = values.length;
-  const sums = new Float64Array(n + 1);
-  for (let i = 0; i < n; i++) sums[i + 1] = sums[i] + values[i] * values[i];
+/** The mean of squares over so many values to both sides of each, fewer at the ends. @param sums of the squares before each place */
+function meanSquares(sums: Float64Array, reach: number): Float64Array {
+  const n = sums.length - 1;
   const out = new Float64Array(n);
   for (let i = 0; i < n; i++) {
     const h = Math.min(reach, i, n - 1 - i);
     out[i] = (sums[i + h + 1] - sums[i - h]) / (2 * h + 1);
   }
   return out;
+}
+
+/** The squares of what one curve has and another has not, summed up to before each place; into `sums`, one longer than they. */
+function summedSquares(above: Float64Array, below: Float64Array, sums: Float64Array): Float64Array {
+  let sum = 0;
+  for (let i = 0; i < above.length; i++) {
+    const band = above[i] - below[i];
+    sum += band * band;
+    sums[i + 1] = sum;
+  }
+  return sums;
+}
+
+interface Room {
+  readonly below: readonly [Float64Array, Float64Array];
+  readonly sums: Float64Array;
+}
+
+let held: Room | null = null;
+
+/** Room to work in, kept for the next curve of that length: the same for all joints of a clip. */
+function roomFor(frames: number): Room {
+  if (held?.below[0].length !== frames)
+    held = { below: [new Float64Array(frames), new Float64Array(frames)], sums: new Float64Array(frames + 1) };
+  return held;
 }
 
 const gains = new Map<string, number>();
