@@ -1,4 +1,4 @@
-/** What browsers and Node both have and the language does not: text to bytes and back, and base64. */
+/** What browsers and Node both have and the language does not: text to bytes and back, base64, and WebAssembly. */
 declare function atob(text: string): string;
 declare class TextDecoder {
   constructor(label?: string, options?: { fatal?: boolean });
@@ -6,4 +6,16 @@ declare class TextDecoder {
 }
 declare class TextEncoder {
   encode(text: string): Uint8Array<ArrayBuffer>;
+}
+declare namespace WebAssembly {
+  class Module {
+    constructor(code: Uint8Array);
+  }
+  class Memory {
+    readonly buffer: ArrayBuffer;
+  }
+  class Instance {
+    constructor(module: Module);
+    readonly exports: Readonly<Record<string, Memory | ((...numbers: number[]) => void)>>;
+  }
 }

@@ -1,5 +1,6 @@
 import type { Motion } from './motion';
 import type { Skeleton } from './skeleton';
+import { poseInBlocks } from './pose-blocks';
 
 /** World transforms: `positions[(frame · J + joint) · 3]`, `rotations[(frame · J + joint) · 4]`. */
 export interface Globals {
@@ -28,10 +29,12 @@ export function forwardKinematics(motion: Motion, out?: Globals): Globals {
   };
   const { positions, rotations } = globals;
   const { frames, rotations: local, rootPositions } = motion;
-  const { parents, offsets: still } = planOf(motion.skeleton);
+  const plan = planOf(motion.skeleton);
   const moving =
     motion.translations && motion.translations.size > 0 ? motion.skeleton.joints.map((_, j) => motion.translations?.get(j)) : null;
-  const offsets = moving ? still.slice() : still;
+  if (!moving && poseInBlocks(motion, plan, globals)) return globals;
+  const { parents } = plan;
+  const offsets = moving ? plan.offsets.slice() : plan.offsets;
   for (let f = 0; f < frames; f++) {
     const base = f * joints;
     positions[base * 3] = rootPositions[f * 3];
