@@ -56,6 +56,7 @@ export function TableGrid<Row extends Named>(props: TableProps<Row>) {
   useEffect(() => {
     if (open !== null) showRow(api.current, open);
   }, [api, open, rows.length]);
+  const heights = useMemo((): DataGridProps['getRowHeight'] => rowHeightOf && (({ model }) => rowHeightOf(model as Row)), [rowHeightOf]);
   const visibility = useMemo(() => Object.fromEntries(hidden.map((field) => [field, false])), [hidden]);
   const between = (a: string, b: string): string[] => {
     const ids = (api.current?.getSortedRowIds() ?? []).map(String);
@@ -103,7 +104,7 @@ export function TableGrid<Row extends Named>(props: TableProps<Row>) {
       columns={columns}
       rowHeight={rowHeight}
       columnHeaderHeight={headHeight}
-      getRowHeight={rowHeightOf && (({ model }) => rowHeightOf(model as Row))}
+      getRowHeight={heights}
       rowBufferPx={ROOM}
       autoHeight={isWhole}
       columnVisibilityModel={visibility}
@@ -111,7 +112,7 @@ export function TableGrid<Row extends Named>(props: TableProps<Row>) {
       disableColumnMenu
       disableColumnFilter
       disableRowSelectionOnClick
-      sortingOrder={['asc', 'desc', null]}
+      sortingOrder={ORDERS}
       onRowClick={({ row }, event) => click(row, event)}
       onCellKeyDown={({ row }, event) => key(row, event)}
       localeText={{ checkboxSelectionSelectAllRows: choosing?.all, checkboxSelectionUnselectAllRows: choosing?.all }}
@@ -171,6 +172,7 @@ function showRow(api: GridApi | null, id: string): void {
 /** Rows drawn beyond what is in sight, pixels: a wheel finds them there. */
 const ROOM = 800;
 const NONE: readonly string[] = [];
+const ORDERS = ['asc', 'desc', null] as const;
 
 /** A tick box as a lamp: lit while its row is chosen. */
 const LAMPS = {

@@ -1,8 +1,9 @@
 import { chart } from '@/controls/theme';
 import type { PoseStrip as Strip } from '@lantern/motion';
+import { memo } from 'react';
 
 /** A clip at a glance: its poses over time, seen from the side. */
-export function PoseStrip({ strip, height = 46 }: { strip: Strip; height?: number }) {
+export const PoseStrip = memo(function PoseStrip({ strip, height = 46 }: { strip: Strip; height?: number }) {
   const scale = height / strip.height;
   const path = (lines: readonly number[]) => {
     let d = '';
@@ -28,4 +29,4 @@ export function PoseStrip({ strip, height = 46 }: { strip: Strip; height?: numbe
       <path d={path(strip.right)} stroke={chart('starboard')} />
     </svg>
   );
-}
+});

@@ -21,15 +21,19 @@ export function holds({ takes, seconds, clips, sets, shipments }: ProjectRow): s
   ].join(' · ');
 }
 
+// Made once: to make one takes longer than all that it writes.
+const HOUR = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
+const DAY_AND_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
 /** A day and an hour; today and yesterday by their names. */
 export function whenOf(instant: string, now = new Date()): string {
   const at = new Date(instant);
-  const hour = at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+  const hour = HOUR.format(at);
   const daysAgo = Math.round((dayOf(now) - dayOf(at)) / 86_400_000);
   if (daysAgo === 0) return `today, ${hour}`;
   if (daysAgo === 1) return `yesterday, ${hour}`;
-  const year = at.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' as const };
-  return at.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', ...year });
+  return (at.getFullYear() === now.getFullYear() ? DAY : DAY_AND_YEAR).format(at);
 }
 
 const dayOf = (at: Date) => new Date(at.getFullYear(), at.getMonth(), at.getDate()).getTime();

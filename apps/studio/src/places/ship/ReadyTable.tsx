@@ -4,7 +4,7 @@ import { Box, LinearProgress, Link as Words, Menu, MenuItem, Tooltip, Typography
 import type { GridColDef } from '@mui/x-data-grid';
 import type { SetBounds } from '@lantern/motion';
 import Link from 'next/link';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { DataTable } from '@/controls/DataTable';
 import { Sign } from '@/controls/Sign';
 import { TypedNumber } from '@/controls/TypedNumber';
@@ -37,16 +37,20 @@ interface Props extends RowActs {
 export const placeOf = (project: string, { row }: ReadyClip): string => `/${project}/${row.kind === 'clip' ? 'bench' : 'joins'}/${row.id}`;
 
 /** Every clip as it would leave, each figure beside its bound; under those that are not ready stands what to do. */
-export function ReadyTable({ clips, bounds, onBounds, shipped, onShipped, project, ...acts }: Props) {
+export function ReadyTable({ clips, bounds, onBounds, shipped, onShipped, project, onMirror, onRetime }: Props) {
   const isWide = useMediaQuery(useTheme().breakpoints.up('lg'));
-  const columns = useMemo(() => columnsOf(bounds, onBounds, project, acts), [bounds, onBounds, project, acts]);
+  // The same from one ticked box to the next: cells whose clip did not change are not drawn again.
+  const columns = useMemo(
+    () => columnsOf(bounds, onBounds, project, { onMirror, onRetime }),
+    [bounds, onBounds, project, onMirror, onRetime],
+  );
   return (
     <DataTable
       label="Readiness"
       rows={clips}
       columns={columns}
       rowHeight={ROW}
-      rowHeightOf={(row) => (saysOf(row) ? ROW_WITH_TROUBLE : ROW)}
+      rowHeightOf={heightOf}
       headHeight={46}
       hidden={isWide ? undefined : ['strip', 'seconds', 'sizeKb', 'sinkCm']}
       choosing={{
@@ -61,6 +65,8 @@ export function ReadyTable({ clips, bounds, onBounds, shipped, onShipped, projec
     />
   );
 }
+
+const heightOf = (row: ReadyClip): number => (saysOf(row) ? ROW_WITH_TROUBLE : ROW);
 
 /** What is wrong with a clip, and what to do, in a line; null where it is ready, or not measured yet. */
 export function saysOf({ row, troubles: [worst, ...others] }: ReadyClip): string | null {
@@ -99,6 +105,7 @@ function columnsOf(bounds: SetBounds, onBounds: Props['onBounds'], project: stri
       width: column.width,
       sortingOrder: ['desc', 'asc', null],
       valueGetter: (_, { held }) => held[i]?.value ?? null,
+      valueFormatter: String,
       renderHeader: () => <BoundHead column={column} bounds={bounds} onBounds={onBounds} />,
       renderCell: ({ row }) =>
         row.held[i] ? (
@@ -165,7 +172,7 @@ function BoundHead({
   );
 }
 
-function ClipCell({ clip, project }: { clip: ReadyClip; project: string }) {
+const ClipCell = memo(function ClipCell({ clip, project }: { clip: ReadyClip; project: string }) {
   const { row, who, name, troubles } = clip;
   const says = saysOf(clip);
   const loops = row.about?.figures.loop;
@@ -220,7 +227,7 @@ function ClipCell({ clip, project }: { clip: ReadyClip; project: string }) {
       )}
     </Box>
   );
-}
+});
 
 /** The Bench opens the clip where it is worst. */
 export function sendToWorst({ row, troubles }: ReadyClip): void {
@@ -229,7 +236,7 @@ export function sendToWorst({ row, troubles }: ReadyClip): void {
   usePlayer.setState({ next: Math.round(frame / row.about.scale) });
 }
 
-function More({ clip, project, onMirror, onRetime }: { clip: ReadyClip; project: string } & RowActs) {
+const More = memo(function More({ clip, project, onMirror, onRetime }: { clip: ReadyClip; project: string } & RowActs) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const act = (run: () => void) => () => {
     setAnchor(null);
@@ -258,4 +265,4 @@ function More({ clip, project, onMirror, onRetime }: { clip: ReadyClip; project:
       </Menu>
     </>
   );
-}
+});

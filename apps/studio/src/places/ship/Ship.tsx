@@ -83,7 +83,11 @@ function Desk() {
       },
     });
   const shown = useMemo(() => clips.filter((clip) => isShown(filter, clip)), [clips, filter]);
-  const held = sets.filter(({ character }) => shown.some(({ row }) => row.character === character));
+  const held = useMemo(() => sets.filter(({ character }) => shown.some(({ row }) => row.character === character)), [sets, shown]);
+  const onBounds = useMemo(
+    () => (held.length > 0 ? (change: Partial<SetBounds>) => changeBounds(new Set(held.map(({ id }) => id)), change) : null),
+    [held],
+  );
   const ofClips = chosen.filter(({ row }) => row.kind === 'clip').map(({ id }) => id);
   const acts = useMemo(() => ({ onMirror: makeOtherSides, onRetime: setRetimed }), []);
   const keepTable = () => keepFile(`${project.id}-readiness.csv`, readyCsv(shown), 'text/csv');
@@ -128,7 +132,7 @@ function Desk() {
           <ReadyTable
             clips={shown}
             bounds={held[0]?.bounds ?? FIRST_BOUNDS}
-            onBounds={held.length > 0 ? (change) => changeBounds(new Set(held.map(({ id }) => id)), change) : null}
+            onBounds={onBounds}
             shipped={ids}
             onShipped={pick}
             project={project.id}
