@@ -5,6 +5,8 @@ const config: NextConfig = {
   serverExternalPackages: ['draco3dgltf', 'gltf-validator', 'piscina'],
   poweredByHeader: false,
   reactStrictMode: true,
+  // What a component draws is drawn again only when what it is drawn from changed: React's own compiler sees to it.
+  reactCompiler: true,
   // Types are checked by the project's own test command.
   typescript: { ignoreBuildErrors: true },
   devIndicators: false,
