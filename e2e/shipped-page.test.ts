@@ -42,11 +42,21 @@ async function shipped(): Promise<ReadonlyMap<string, Uint8Array>> {
   const { url } = tests.application;
   const shipments = `${url}/api/projects/gullmouth/shipments`;
   const begun = await fetch(shipments, { method: 'POST', headers: { origin: url }, body: JSON.stringify({ ship: { fps: 30, thin: {} } }) });
+  if (!begun.ok) throw new Error(`Nothing was shipped: ${await begun.text()}`);
   const { id } = (await begun.json()) as { id: string };
-  await until(async () => {
-    const listed = (await (await fetch(shipments)).json()) as { shipments: { id: string; state: string }[] };
-    return listed.shipments.find((own) => own.id === id)?.state === 'done';
-  }, 'the shipment');
+  let said = '';
+  await until(
+    async () => {
+      const listed = (await (await fetch(shipments)).json()) as {
+        shipments: { id: string; state: string; done: number; message: string }[];
+      };
+      const own = listed.shipments.find((other) => other.id === id);
+      said = JSON.stringify(own);
+      if (own?.state === 'failed') throw new Error(`The shipment failed: ${own.message}`);
+      return own?.state === 'done';
+    },
+    () => `the shipment, which is now ${said}`,
+  );
   const files = unzipSync(new Uint8Array(await (await fetch(`${url}/api/shipments/${id}/zip`)).arrayBuffer()));
   return new Map(Object.entries(files).map(([path, bytes]) => [path.replace(/^wick\./, 'set.'), bytes]));
 }

@@ -11,13 +11,16 @@ const PAUSE = 100;
  *
  * @param what is waited for, in the words of the error
  */
-export async function until<T>(ask: () => Promise<T | undefined | false> | T | undefined | false, what: string): Promise<T> {
+export async function until<T>(
+  ask: () => Promise<T | undefined | false> | T | undefined | false,
+  what: string | (() => string),
+): Promise<T> {
   for (const end = Date.now() + PATIENCE; Date.now() < end;) {
     const answer = await ask();
     if (answer !== undefined && answer !== false) return answer;
     await new Promise((resolve) => setTimeout(resolve, PAUSE));
   }
-  throw new Error(`It never came: ${what}`);
+  throw new Error(`It never came: ${typeof what === 'string' ? what : what()}`);
 }
 
 /** Waits until a download is whole. */

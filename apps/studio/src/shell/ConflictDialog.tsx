@@ -22,8 +22,9 @@ const joinInWords = ({ pieces }: JoinDoc) => `${pieces.length} pieces`;
 const setInWords = ({ slots, fields }: SetDoc) => `${slots.length} slots, ${fields.length} fields`;
 
 function Conflict<Doc extends Identified, Row>({ kind, describe }: { kind: DocumentKind<Doc, Row>; describe: (doc: Doc) => string }) {
-  const conflicts = kind.store((state) => state.conflicts);
-  const docs = kind.store((state) => state.docs);
+  const { store: useDocuments } = kind;
+  const conflicts = useDocuments((state) => state.conflicts);
+  const docs = useDocuments((state) => state.docs);
   const id = Object.keys(conflicts)[0];
   if (!id) return null;
   const theirs = conflicts[id].doc;

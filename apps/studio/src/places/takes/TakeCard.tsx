@@ -31,6 +31,7 @@ export function TakeCard({
   onCompare: () => void;
   onRedeliver: () => void;
 }) {
+  'use memo';
   const [tab, setTab] = useState<TabName>('passport');
   const project = useProjectInfo();
   const router = useRouter();
