@@ -210,3 +210,13 @@ test('a run of many thousand rows is written in parts', async () => {
   expect(queued.length - before).toBe(15_000);
   expect(await stopRun(database, run)).toBe(15_000);
 });
+
+test('the queue of a new database is opened by four at once, each time', async () => {
+  for (let time = 0; time < 4; time++) {
+    const fresh = await freshDatabase();
+    const opened = await Promise.allSettled(Array.from({ length: 4 }, () => openBoss(fresh.url)));
+    for (const one of opened) if (one.status === 'fulfilled') await one.value.stop({ graceful: false });
+    await fresh.end();
+    expect(opened.map(({ status }) => status)).toEqual(['fulfilled', 'fulfilled', 'fulfilled', 'fulfilled']);
+  }
+});

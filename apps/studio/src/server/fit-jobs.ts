@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { and, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import PgBoss from 'pg-boss';
 import { z } from 'zod';
-import type { Database } from './database';
+import { connect, type Database } from './database';
 import type { FitState } from '@/http/fit-run';
 import { log } from './log';
 import { SHIP_QUEUE } from './ship/made-clips';
@@ -59,9 +59,18 @@ export async function openBoss(url: string): Promise<PgBoss> {
   const made = new PgBoss({ connectionString: url, max: 3 });
   // It looks again by itself; what was asked of it meanwhile fails, and is told.
   made.on('error', (error) => log.warn(toLog(error), 'the queue'));
-  await made.start();
-  await made.createQueue(FIT_QUEUE);
-  await made.createQueue(SHIP_QUEUE);
+  // Its tables are made by one at a time: of two that begin at once on a new database each would wait for what the other holds.
+  const { database, close } = connect(url, 1);
+  try {
+    await database.transaction(async (transaction) => {
+      await transaction.execute(sql`select pg_advisory_xact_lock(hashtextextended('tables of the queue', 0))`);
+      await made.start();
+      await made.createQueue(FIT_QUEUE);
+      await made.createQueue(SHIP_QUEUE);
+    });
+  } finally {
+    await close();
+  }
   return made;
 }
 
