@@ -6,7 +6,7 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   // What a component draws is drawn again only when what it is drawn from changed: React's own compiler sees to it.
-  reactCompiler: { compilationMode: 'annotation' },
+  reactCompiler: true,
   // Types are checked by the project's own test command.
   typescript: { ignoreBuildErrors: true },
   devIndicators: false,

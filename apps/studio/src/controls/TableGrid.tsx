@@ -36,7 +36,6 @@ declare module '@mui/x-data-grid' {
  * the rows that are in sight. Every row carries its name for screen readers.
  */
 export function TableGrid<Row extends Named>(props: TableProps<Row>) {
-  'use memo';
   const {
     label,
     rows,
@@ -131,7 +130,6 @@ export function TableGrid<Row extends Named>(props: TableProps<Row>) {
 
 /** A row that can be called by its name. */
 function TableRow({ openRow, attributes, ...props }: GridRowProps & Pick<GridSlotProps['row'], 'openRow' | 'attributes'>) {
-  'use memo';
   const id = String(props.rowId);
   const { name } = props.row as Named;
   return (
@@ -151,7 +149,6 @@ function BrokenRow({ name }: { name: string }) {
 }
 
 function RowTick({ nameOf, slotProps, ...props }: GridSlotProps['rowCheckbox']) {
-  'use memo';
   const api = useGridApiContext();
   const row = api.current.getRow<Named>(props.rowId);
   const name = (row && nameOf?.(row)) ?? undefined;

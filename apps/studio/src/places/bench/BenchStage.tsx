@@ -2,6 +2,7 @@
 import type { Skeleton } from '@lantern/motion';
 import { Box, CircularProgress, Typography } from '@mui/material';
 import { useMemo, type ReactNode } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { useCorrecting } from '@/data/correcting';
 import { useCharacter } from '@/data/fits';
 import { usePlayer } from '@/data/player';
@@ -136,10 +137,10 @@ function useHold(
     [isOn, joint, skeleton],
   );
   // Follows the playhead as far as a touch holds the limb or does not.
-  usePlayer(() => (isOn ? pinned(frameNow())?.touch : undefined));
+  const limb = usePlayer(useShallow(() => (isOn ? pinned(frameNow()) : null)));
   if (!isOn || joint < 0) return { picking };
   if (mode !== 'turn') return { picking, drawing: { joint, onDraw: draw } };
-  return { picking, turning: { figure: 0, joint, about: pinned(frameNow()) ?? 'viewer', onTurn: turn } };
+  return { picking, turning: { figure: 0, joint, about: limb ?? 'viewer', onTurn: turn } };
 }
 
 const sameJoints = (a: Skeleton, b: Skeleton): boolean =>

@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import { Box } from '@mui/material';
 import { useRef } from 'react';
 import type { Helm } from './steering';

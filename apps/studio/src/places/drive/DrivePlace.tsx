@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import type { SetPlayer } from '@lantern/drive';
 import { CAPSULE, type Finding, type PlayScript } from '@lantern/motion';
 import { Box, Button, CircularProgress, LinearProgress, Typography } from '@mui/material';

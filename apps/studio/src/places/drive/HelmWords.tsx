@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import { Box, CircularProgress } from '@mui/material';
 import type { PlayView } from '@/worker/core.worker';
 import { Word } from './TopBar';

@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import { Box } from '@mui/material';
 import { DUSK } from '@/controls/theme';
 import { helmOfKeys, type Helm } from './steering';

@@ -1,3 +1,4 @@
+'use no memo';
 import { Box } from '@mui/material';
 import { useReplay, type Replay } from '@/data/replay';
 import { recordingOf } from '@/data/weather';

@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import type { Graph } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';
 import { chart } from '@/controls/theme';

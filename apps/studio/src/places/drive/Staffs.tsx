@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import { METERS, NO_ANSWER, type PlayMeters } from '@lantern/drive';
 import { PLAY_BOUNDS } from '@lantern/motion';
 import { Box, Typography } from '@mui/material';

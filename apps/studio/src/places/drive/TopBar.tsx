@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import { Box, ButtonBase, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { DUSK } from '@/controls/theme';

@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import { PLAY_BOUNDS, type Finding } from '@lantern/motion';
 import type { Meter } from '@lantern/drive';
 import { useState } from 'react';

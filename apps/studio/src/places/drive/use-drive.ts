@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import { playMeters, setPlayer, SIDES, STEP, type PlayMeters, type SetPlayer } from '@lantern/drive';
 import { CAPSULE, forwardKinematics, scriptPlayer, type PlayScript } from '@lantern/motion';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';

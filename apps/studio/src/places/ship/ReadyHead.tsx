@@ -33,7 +33,6 @@ interface Props {
 
 /** How many are ready, a lamp for each, and which of them are shown. */
 export function ReadyHead({ clips, open, fps, filter, onFilter }: Props) {
-  'use memo';
   const ready = clips.filter(({ isReady }) => isReady).length;
   const people = [...new Set(clips.map(({ who }) => who))];
   const counted = (own: ReadyFilter) => clips.filter((clip) => isShown(own, clip)).length;

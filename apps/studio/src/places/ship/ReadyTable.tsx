@@ -38,7 +38,6 @@ export const placeOf = (project: string, { row }: ReadyClip): string => `/${proj
 
 /** Every clip as it would leave, each figure beside its bound; under those that are not ready stands what to do. */
 export function ReadyTable({ clips, bounds, onBounds, shipped, onShipped, project, onMirror, onRetime }: Props) {
-  'use memo';
   const isWide = useMediaQuery(useTheme().breakpoints.up('lg'));
   // The same from one ticked box to the next: cells whose clip did not change are not drawn again.
   const columns = useMemo(
@@ -135,7 +134,6 @@ function BoundHead({
   bounds: SetBounds;
   onBounds: Props['onBounds'];
 }) {
-  'use memo';
   const shown = bounds[bound.key] * bound.times;
   return (
     <Box sx={{ lineHeight: 1.25, textAlign: 'right' }}>
@@ -175,7 +173,6 @@ function BoundHead({
 }
 
 const ClipCell = memo(function ClipCell({ clip, project }: { clip: ReadyClip; project: string }) {
-  'use memo';
   const { row, who, name, troubles } = clip;
   const says = saysOf(clip);
   const loops = row.about?.figures.loop;
@@ -240,7 +237,6 @@ export function sendToWorst({ row, troubles }: ReadyClip): void {
 }
 
 const More = memo(function More({ clip, project, onMirror, onRetime }: { clip: ReadyClip; project: string } & RowActs) {
-  'use memo';
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const act = (run: () => void) => () => {
     setAnchor(null);

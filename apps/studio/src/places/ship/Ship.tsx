@@ -57,7 +57,6 @@ const changeBounds = (ids: ReadonlySet<string>, change: Partial<SetBounds>): voi
 
 /** The desk: every clip's figures as it would leave, what leaves and how, and what shipped so far. */
 function Desk() {
-  'use memo';
   const project = useProjectInfo();
   const { choice: own, picked } = useDesk();
   const ships = useShipments();

@@ -21,7 +21,6 @@ export function ShipOptions({
   onChoice: (choice: ShipChoice) => void;
   clips: readonly ReadyClip[];
 }) {
-  'use memo';
   const [isOpen, setOpen] = useState(false);
   const change = (own: Partial<ShipChoice>) => onChoice({ ...choice, ...own });
   const bytes = (key: 'bytes' | 'denseBytes') => clips.reduce((sum, { row }) => sum + (row.about?.keys[key] ?? 0), 0);

@@ -29,7 +29,6 @@ interface Props {
 
 /** What leaves, and how; what is promised of it; what shipped so far; and the act itself. */
 export function Shipment({ choice, onChoice, isAsLastTime, clips, chosen, open, shipments, isBusy, onShip, onStop, onTakeBack }: Props) {
-  'use memo';
   const report = useShipmentReport(shipments.find(({ state }) => state === 'done')?.id ?? null);
   const seconds = chosen.reduce((sum, { row }) => sum + (row.about?.figures.seconds ?? 0), 0);
   const bytes = chosen.reduce((sum, { row }) => sum + (row.about?.keys.bytes ?? 0), 0);

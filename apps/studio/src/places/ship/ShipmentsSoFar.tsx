@@ -21,7 +21,6 @@ interface Props {
 
 /** What is on its way, and what shipped so far: what of it was written again and why, to be had again, compared, or taken back. */
 export function ShipmentsSoFar({ shipments, onStop, onTakeBack }: Props) {
-  'use memo';
   const [compared, setCompared] = useState<string | null>(null);
   const underWay = shipments.filter(isOnItsWay);
   const past = shipments.filter((own) => !isOnItsWay(own));

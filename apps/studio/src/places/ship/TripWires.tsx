@@ -19,7 +19,6 @@ const SHORT: Readonly<Record<Guarantee['id'], string>> = {
 
 /** What is promised of every shipment, as the last one kept it: checked on the bytes that were written. */
 export function TripWires({ all }: { all: readonly Guarantee[] }) {
-  'use memo';
   const broken = all.filter(({ ok }) => !ok).length;
   return (
     <Box component="section" aria-label="Promises">

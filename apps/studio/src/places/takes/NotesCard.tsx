@@ -14,7 +14,6 @@ export function NotesCard({
   allTags: readonly string[];
   onChange: (patch: TakePatch) => void;
 }) {
-  'use memo';
   return (
     <Box component="section" aria-label="Name, tags and notes" sx={{ display: 'grid', gap: 1.4, pt: 1 }}>
       <TextDraft

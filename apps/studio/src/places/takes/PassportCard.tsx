@@ -34,7 +34,6 @@ interface Lines {
 
 /** What is known of a take, each line with its reason and with what overrules it; the take itself stays as it came. */
 export function PassportCard({ take, onOverride }: { take: TakeInfo; onOverride: (overrides: TakeOverrides) => void }) {
-  'use memo';
   const { passport, overrides } = take;
   const set = (change: TakeOverrides) => onOverride(withoutEmpty({ ...overrides, ...change }));
   const fall = passport.freeFall;

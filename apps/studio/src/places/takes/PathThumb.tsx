@@ -4,7 +4,6 @@ const SIZE = 38;
 
 /** The way of a take as drawn from above: start a ring, end a dot. */
 export function PathThumb({ path }: { path: readonly number[] }) {
-  'use memo';
   const xs = path.filter((_, i) => i % 2 === 0);
   const zs = path.filter((_, i) => i % 2 === 1);
   const [x0, x1, z0, z1] = [Math.min(...xs), Math.max(...xs), Math.min(...zs), Math.max(...zs)];

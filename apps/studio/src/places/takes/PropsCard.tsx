@@ -23,7 +23,6 @@ const USUAL: Record<StageProp['kind'], readonly [number, number, number]> = {
 
 /** Things to judge the take against: put where the performer is, then dragged on the stage or typed here. */
 export function PropsCard({ take, onChange }: { take: TakeInfo; onChange: (props: readonly StageProp[]) => void }) {
-  'use memo';
   const { data: opened } = useViewedTake(take);
   const add = (kind: StageProp['kind']) => {
     const frame = Math.round(usePlayer.getState().frame);

@@ -31,7 +31,6 @@ export function TakeCard({
   onCompare: () => void;
   onRedeliver: () => void;
 }) {
-  'use memo';
   const [tab, setTab] = useState<TabName>('passport');
   const project = useProjectInfo();
   const router = useRouter();

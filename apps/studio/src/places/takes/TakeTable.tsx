@@ -24,7 +24,6 @@ interface Props {
 
 /** All takes of the project: sorts, searches, chooses several, and goes by keys. */
 export function TakeTable({ takes, open, chosen, onOpen, onChoose, onRemove }: Props) {
-  'use memo';
   const [search, setSearch] = useState('');
   const [under, setUnder] = useState<string | null>(null);
   const shown = useMemo(() => takes.filter((take) => answers(take, search)), [takes, search]);
@@ -119,7 +118,6 @@ const COLUMNS: readonly GridColDef<TakeInfo>[] = [
 ];
 
 function NameCell({ take }: { take: TakeInfo }) {
-  'use memo';
   const star = useStar();
   const warnings = take.passport.warnings.length;
   return (

@@ -53,7 +53,6 @@ interface Doors {
 }
 
 function Library({ takes, onBrowse, onCapture, onDraft }: Doors) {
-  'use memo';
   const inUrl = useParams<{ take?: string[] }>().take?.[0] ?? null;
   // What was asked for is shown before the address has caught up.
   const [asked, setAsked] = useState<string | null>(null);
@@ -135,7 +134,6 @@ function TakesList({
   onCapture,
   onDraft,
 }: Doors & { open: string | null; onOpen: (id: string) => void; onCompare: (other: string) => void }) {
-  'use memo';
   const project = useProjectInfo();
   const router = useRouter();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());

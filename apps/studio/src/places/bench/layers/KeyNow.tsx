@@ -22,12 +22,10 @@ const SHIFTS = [
 
 /** What the open layer does to the joint that is taken hold of, at the playhead: typed as numbers, laid as a key. */
 export function KeyNow({ tools, layer, onChange }: { tools: CorrectionsTools; layer: Layer; onChange: (layer: Layer) => void }) {
-  // Follows the playhead.
-  usePlayer((state) => Math.round(state.frame));
+  const frame = usePlayer(tools.frameNow);
   const name = useCorrecting((state) => state.joint);
   const { joints, cycle } = tools;
   const joint = name !== null && joints.includes(name) ? name : null;
-  const frame = tools.frameNow();
   const asked = new Array<number>(PER_KEY).fill(0);
   if (joint) layerCourse(layer, cycle).full(joint, frame, asked);
   const put = (k: number, value: number) => {

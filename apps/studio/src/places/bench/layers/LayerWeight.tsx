@@ -24,9 +24,7 @@ function withoutWeight(layer: Layer, keys: WeightKeys, frame: number): Layer {
 
 /** The weight of the open layer as it goes over time: keyed at the playhead, or one for all frames. */
 export function LayerWeight({ layer, tools, onChange }: { layer: Layer; tools: CorrectionsTools; onChange: (layer: Layer) => void }) {
-  // Follows the playhead.
-  usePlayer((state) => Math.round(state.frame));
-  const frame = tools.frameNow();
+  const frame = usePlayer(tools.frameNow);
   const { weight } = layer;
   const now = layerCourse(layer, tools.cycle).weight(frame);
   return (

@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import { PLAY_BOUNDS, removeState, type Graph } from '@lantern/motion';
 import { Box, Button, CircularProgress, Typography } from '@mui/material';
 import { useRouter } from 'next/navigation';

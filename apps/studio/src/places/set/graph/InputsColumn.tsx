@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import { changeInput, removeInput, type Graph, type GraphInput } from '@lantern/motion';
 import { Box, Button, Menu, MenuItem, Popover, Slider, Typography } from '@mui/material';
 import { useState } from 'react';

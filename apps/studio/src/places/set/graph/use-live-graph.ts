@@ -1,4 +1,5 @@
 'use client';
+'use no memo';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { usePlayer } from '@/data/player';
 import { useLivePlay } from '@/data/use-live-play';
