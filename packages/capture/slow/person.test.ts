@@ -61,6 +61,22 @@ test('who waits long stands on one leg, then on the other: the hips go over by 3
   expect([truth.left.length, truth.right.length]).toEqual([1, 1]);
 });
 
+test('in a leap off both feet one is the first to leave, by less than a tenth of a second, and they land together', () => {
+  const leads = [1, 3, 6, 9, 12, 14].map((seed) => {
+    const { truth } = capture('hop', { seed, faults: 0, fps: 240 });
+    const [left, right] = [truth.left[0], truth.right[0]];
+    return { leaves: (right.to - left.to) / 240, lands: (truth.right[1].from - truth.left[1].from) / 240 };
+  });
+  for (const { leaves, lands } of leads) {
+    expect(Math.abs(leaves)).toBeLessThan(0.075);
+    expect(Math.abs(lands)).toBeLessThan(0.02);
+    expect(leaves * lands).toBeLessThanOrEqual(0);
+  }
+  expect(leads.filter(({ leaves }) => Math.abs(leaves) > 0.01).length).toBeGreaterThan(3);
+  // Of some people the left foot, of others the right.
+  expect(new Set(leads.map(({ leaves }) => Math.sign(leaves))).size).toBeGreaterThan(1);
+});
+
 test('in leaps one arm swings further than the other, and the other is up to a tenth of a second late', () => {
   const arms = [1, 3, 6, 9].map((seed) => {
     const { motion } = capture('hop', { seed, faults: 0, fps: 120 });

@@ -125,10 +125,10 @@ export function captureScript(script: Script, options: CaptureOptions = {}): { m
 }
 
 /** Plans a script; a kerb is put where its nearest gap between two footsteps is, for nobody stands on an edge. */
-function planScript(script: Script, seed: number, { mood, pace }: Person): { path: FloorPath; steps: Plan } {
+function planScript(script: Script, seed: number, person: Person): { path: FloorPath; steps: Plan } {
   const flat = floorPath(script.path);
-  const style = inMood(script.style, mood);
-  const steps = plan(script.legs, flat, random(seed), style, pace);
+  const style = inMood(script.style, person.mood);
+  const steps = plan(script.legs, flat, random(seed), style, person);
   if (!script.kerbs) return { path: flat, steps };
   // The path of these scripts is straight along +Z until the last kerb.
   const feet = steps.stances.map((stance) => stance.z).sort((a, b) => a - b);
@@ -144,7 +144,7 @@ function planScript(script: Script, seed: number, { mood, pace }: Person): { pat
     });
   }
   const path = floorPath(script.path, kerbs);
-  return { path, steps: plan(script.legs, path, random(seed), style, pace) };
+  return { path, steps: plan(script.legs, path, random(seed), style, person) };
 }
 
 /** In every frame the lowest joint or end site of the feet on the floor, as suits without a sense of height have it. */

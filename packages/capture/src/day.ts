@@ -165,7 +165,7 @@ function legSpans(tries: readonly Try[]): { first: number; last: number }[] {
 function scriptOf(shot: Shot, tries: readonly Try[], seed: number): Script {
   const legs = tries.flatMap((own) => own.legs);
   // How far he has come by when does not depend on where the way bends.
-  const { spans, distance } = plan(legs, STRAIGHT, random(1), shot.style, personOf(seed, 1).pace);
+  const { spans, distance } = plan(legs, STRAIGHT, random(1), shot.style, personOf(seed, 1));
   const starts = tries.flatMap((own, i) => {
     const { first } = legSpans(tries)[i];
     return own.legs.map((leg, k) => ({

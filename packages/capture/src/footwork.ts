@@ -32,18 +32,22 @@ export interface FootworkPlan {
   readonly rises: readonly Rise[];
 }
 
-export const footwork = (work: Footwork): FootworkPlan => ('hops' in work ? hop(work) : spin(work));
+/** @param early seconds by which each foot leaves the ground before the other in a leap off both */
+export const footwork = (work: Footwork, early: Readonly<Record<Side, number>>): FootworkPlan =>
+  'hops' in work ? hop(work, early) : spin(work);
 
 /** Crouch before the first hop, contact between two, and getting up after the last, seconds. */
 const CROUCH = 0.55;
 const REBOUND = { both: 0.4, one: 0.3 };
 /** On one leg he does not go down so far. */
 const RECOVER = { both: 0.7, one: 0.5 };
+/** How much later the foot lands that was the first to leave, as a share of how much earlier it left. */
+const LANDS_LATE = 0.2;
 /** Hips above standing at take-off (on the toes) and at landing (knees bent), metres. */
 const TAKE_OFF = 0.035;
 const LANDING = -0.075;
 
-function hop({ hops, stride, air, on }: Extract<Footwork, { hops: number }>): FootworkPlan {
+function hop({ hops, stride, air, on }: Extract<Footwork, { hops: number }>, early: Readonly<Record<Side, number>>): FootworkPlan {
   const legs = on === 'both' ? 'both' : 'one';
   const [between, up] = [REBOUND[legs], RECOVER[legs]];
   const period = air + between;
@@ -81,7 +85,9 @@ function hop({ hops, stride, air, on }: Extract<Footwork, { hops: number }>): Fo
       const off = CROUCH + k * period;
       const strike = off + air;
       const stands = k === hops - 1 ? ahead[samples - 1] : at(strike + between / 2);
-      rises.push({ side, off, strike, ahead: stands, turn: 0 });
+      // Off both feet, one is the first to leave, and a little later to land.
+      const first = on === 'both' ? early[side] : 0;
+      rises.push({ side, off: off - first, strike: strike + LANDS_LATE * first, ahead: stands, turn: 0 });
     }
   }
   return { samples, ahead, turn: new Float64Array(samples), height, rises: rises.sort((a, b) => a.off - b.off) };

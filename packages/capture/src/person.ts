@@ -26,6 +26,8 @@ export interface Person {
   readonly trunk: (phase: number) => number;
   /** By how many seconds each arm is behind the body in a leap: the weaker one is a little later. */
   readonly lateArm: Readonly<Record<Side, number>>;
+  /** By how many seconds each foot leaves the ground before the other in a leap off both: one is always the first. */
+  readonly earlyFoot: Readonly<Record<Side, number>>;
   /** How much lower the right shoulder hangs, and how far the head is held aside, radians. */
   readonly shoulder: number;
   readonly headTilt: number;
@@ -37,6 +39,9 @@ const QUICKEST = 7;
 
 /** Seconds that an arm is late for each whole that it swings less than it might; so of most people 10 to 40 ms. */
 const LATE_BY = 0.3;
+/** Seconds by which one foot leaves the ground before the other, as of most people, and at most. */
+const EARLY_BY = 0.035;
+const EARLIEST = 0.07;
 
 /** @param uneven how much one stride differs from another: 0 not at all, 1 as those of people do */
 export function personOf(seed: number, uneven: number, mood: Partial<Mood> = {}): Person {
@@ -55,8 +60,15 @@ export function personOf(seed: number, uneven: number, mood: Partial<Mood> = {})
     lateArm: { left: LATE_BY * Math.max(0, -unlike), right: LATE_BY * Math.max(0, unlike) },
     shoulder: 0.9 * own.normal() * RADIANS,
     headTilt: 0.8 * own.normal() * RADIANS,
+    earlyFoot: earlier(EARLY_BY * own.normal()),
   };
 }
+
+/** @param by seconds by which the left foot is the first, negative where the right one is */
+const earlier = (by: number): Record<Side, number> => ({
+  left: Math.min(EARLIEST, Math.max(0, by)),
+  right: Math.min(EARLIEST, Math.max(0, -by)),
+});
 
 type Change = Partial<Record<keyof GaitTable, (value: number) => number>>;
 

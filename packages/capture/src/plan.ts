@@ -3,6 +3,7 @@ import { footsteps, workFeet, type Stretch, type Work } from './footsteps';
 import { footwork } from './footwork';
 import { smooth } from './gait-table';
 import type { FloorPath } from './path';
+import type { Person } from './person';
 import type { Style } from './style';
 import { FINE, type Dip, type Going, type Leg, type Plan } from './plan-data';
 
@@ -11,12 +12,20 @@ const START_PHASE = -0.13;
 /** Strides to get up to a speed or to come to a stop. */
 const rampStrides = (speed: number) => 1.1 + 2 * smooth((speed - 1.4) / 1.2);
 
+const NOBODY = { pace: () => 1, earlyFoot: { left: 0, right: 0 } };
+
 /**
  * Plans speed, stride phase and footsteps along a path: each foot lands where the hips will be half a stance later.
  *
- * @param pace the cadence at a phase, as a share of what the gait has
+ * @param person whose cadence wanders, and one of whose feet leaves first in leaps; without one it is all even
  */
-export function plan(legs: readonly Leg[], path: FloorPath, random: Random, style: Style, pace: (phase: number) => number = () => 1): Plan {
+export function plan(
+  legs: readonly Leg[],
+  path: FloorPath,
+  random: Random,
+  style: Style,
+  { pace, earlyFoot }: Pick<Person, 'pace' | 'earlyFoot'> = NOBODY,
+): Plan {
   const phase: number[] = [];
   const distance: number[] = [];
   const speed: number[] = [];
@@ -44,7 +53,7 @@ export function plan(legs: readonly Leg[], path: FloorPath, random: Random, styl
       continue;
     }
     if (!('go' in leg)) {
-      const work = footwork(leg);
+      const work = footwork(leg, earlyFoot);
       const turned = spin.at(-1) ?? 0;
       while (spin.length < start) spin.push(turned);
       while (height.length < start) height.push(Number.NaN);
