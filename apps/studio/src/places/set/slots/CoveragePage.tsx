@@ -60,7 +60,7 @@ export function CoveragePage({ doc, view }: { doc: SetDoc; view: SetView }) {
   const { counts } = measured.coverage;
   const mirror = () => {
     const made = mirrorFor(reports);
-    enqueueSnackbar(`${made} ${made === 1 ? 'clip was' : 'clips were'} mirrored; undo takes them back.`);
+    enqueueSnackbar(`${made} ${made === 1 ? 'clip was' : 'clips were'} mirrored; undo takes ${made === 1 ? 'it' : 'them'} back.`);
   };
   const toBench = ({ clip, state }: SlotReport) => {
     if (clip && state !== 'missing') router.push(`/${project.id}/bench/${clip}`);
@@ -160,7 +160,7 @@ export function CoveragePage({ doc, view }: { doc: SetDoc; view: SetView }) {
       <Commands
         place="set"
         commands={[
-          { id: 'mirror', label: `Mirror the ${counts.mirror} that the set lacks`, run: mirror },
+          ...(counts.mirror > 0 ? [{ id: 'mirror', label: `Mirror the ${counts.mirror} that the set lacks`, run: mirror }] : []),
           { id: 'fill', label: 'Fill the set from takes', run: () => setOpen('fill') },
           { id: 'many', label: 'Change many clips of the set at once', run: () => setOpen('many') },
           { id: 'slots', label: 'Edit the slots of the set', run: () => setOpen('slots') },
