@@ -62,11 +62,13 @@ async function measureDemo(env: NodeJS.ProcessEnv): Promise<void> {
   await Promise.all([server, worker].map(stopped));
 }
 
-/** A database as `start` sets it up, to be copied: made once for what `start` does now. */
+/** A database as `start` sets it up, to be copied: made once for what the program does now. */
 async function setUp(admin: pg.Client, base: string, empty: boolean): Promise<string> {
   const setup = 'apps/studio/dist/setup.mjs';
   const kind = empty ? 'empty' : 'demo';
-  const name = `${kind}_${createHash('sha256').update(readFileSync(setup)).digest('hex').slice(0, 16)}`;
+  // What sets it up, and what makes its clips.
+  const made = createHash('sha256').update(readFileSync(setup)).update(readFileSync('apps/studio/dist/worker.mjs'));
+  const name = `${kind}_${made.digest('hex').slice(0, 16)}`;
   const { rows } = await admin.query<{ datname: string }>('select datname from pg_database where datname like $1', [`${kind}\\_%`]);
   if (rows.some(({ datname }) => datname === name)) return name;
   for (const { datname } of rows) await admin.query(`drop database ${datname} with (force)`);
