@@ -54,9 +54,10 @@ const COPIES = 7301;
 async function measureDemo(env: NodeJS.ProcessEnv): Promise<void> {
   const { server, port } = await serve(env);
   const worker = startWorker(env);
-  const ask = { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(FIRST_ASKED) };
+  const origin = `http://127.0.0.1:${port}`;
+  const ask = { method: 'POST', headers: { 'content-type': 'application/json', origin }, body: JSON.stringify(FIRST_ASKED) };
   await until(async () => {
-    const { rows } = readinessSchema.parse(await (await fetch(`http://127.0.0.1:${port}/api/projects/gullmouth/readiness`, ask)).json());
+    const { rows } = readinessSchema.parse(await (await fetch(`${origin}/api/projects/gullmouth/readiness`, ask)).json());
     return rows.every(({ state }) => state === 'done' || state === 'failed');
   }, 'the figures of the demo');
   await Promise.all([server, worker].map(stopped));
