@@ -48,6 +48,12 @@ test('pivots, kerbs and hops are cut whole', () => {
   }
 });
 
+test.each([4, 20, 31])('leaps are never taken for a way of going, whichever foot lands a moment sooner: seed %s', (seed) => {
+  const own = cuts(captureDayTake('hop', seed));
+  expect(own.filter(({ traits }) => traits.kind === 'loop' || traits.kind === 'arc').map(({ from, to }) => [from, to])).toEqual([]);
+  expect(own.filter(({ traits }) => traits.kind === 'flight').map(({ traits }) => traits.on)).toContain('both');
+});
+
 test.each([
   ['walk', 'a stumble', 2],
   ['walk', 'the suit switched on late', 5],

@@ -100,7 +100,9 @@ export function clipTraits(clip: Clip): ClipTraits | null {
     figures,
   } as const;
   if (clip.loop) {
-    if (isHopping(ground.contacts, own)) return { ...common, kind: 'flight', on: landsOn(ground.contacts, own) };
+    // Both feet of a leap do not land in quite the same frame: where the cycle begins between the two, only the ones beside it show that they land together.
+    const around = { from: 0, to: motion.frames - 1 };
+    if (isHopping(ground.contacts, around)) return { ...common, kind: 'flight', on: landsOn(ground.contacts, around) };
     const turns = Math.abs(figures.turnDegS) >= STRAIGHT;
     if (figures.speedMps < GOES) return { ...common, kind: turns ? null : 'idle' };
     return {
