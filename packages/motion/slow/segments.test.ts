@@ -1,6 +1,10 @@
 import { SCRIPTS } from '@lantern/capture';
 import { findLoops, proposals, segments } from '@lantern/motion';
 import { sameKind } from '../src/find/segments';
+import { median } from '../src/math/statistics';
+import { groundwork } from '../src/measure/groundwork';
+import { cutClip } from '../src/model/clip';
+import { trackOf } from '../src/model/track';
 import { suit } from '../tests/made';
 
 test.each(SCRIPTS)('%s: nineteen seconds in twenty are what the script says they are', (script) => {
@@ -46,4 +50,27 @@ test('clips are proposed: the best cycle of every gait, and starts, stops and tu
     if (isLoop) expect([from >= segment.from - 2, to <= segment.to + 2]).toEqual([true, true]);
     else expect(from <= segment.from && to >= segment.to - 1).toBe(true);
   }
+});
+
+test.each([3, 14])('hops are proposed from standing upright to standing upright, not from within the crouch (seed %i)', (seed) => {
+  const { gait } = suit('hop', { seed, seconds: 12 });
+  const hips = trackOf(gait.globals, gait.body.hips, 1);
+  const stands = median(hips.subarray(0, gait.motion.fps));
+  const hops = proposals(gait, segments(gait), findLoops(gait).candidates).filter(({ segment }) => segment.kind === 'flight');
+  expect(hops.map(({ name }) => name)).toEqual(['hop', 'hop-2', 'hop-3']);
+  for (const { from, to, segment } of hops) {
+    for (const f of [from, to]) expect(Math.abs(hips[f] - stands)).toBeLessThan(0.02);
+    // The crouch is a good part of it, and not much stillness is.
+    expect(segment.from - from).toBeGreaterThan(0.2 * gait.motion.fps);
+    expect(segment.from - from + to - segment.to).toBeLessThan(2 * gait.motion.fps);
+  }
+});
+
+test('a take that ends in the crouch of a landing is proposed up to its end', () => {
+  const { gait } = suit('hop', { seed: 3, seconds: 12 });
+  const cut = groundwork(cutClip(gait.motion, 0, 270).motion);
+  if (!cut) throw new Error('nobody');
+  const [hop] = proposals(cut, segments(cut), []).filter(({ segment }) => segment.kind === 'flight');
+  expect(hop.to).toBeGreaterThan(260);
+  expect(hop.to).toBeLessThan(271);
 });

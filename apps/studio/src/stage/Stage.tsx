@@ -34,7 +34,7 @@ import { WayTicks } from './WayTicks';
 
 /** The window: a figure in its motion at the player's frame. Knows motion, knows nothing of places. */
 export function Stage(props: StageProps) {
-  const { playing, dpr, slower, faster } = useResolution();
+  const { playing, moving, dpr, slower, faster } = useResolution();
   const frameloop = useFrameloop();
   return (
     <Canvas
@@ -48,7 +48,7 @@ export function Stage(props: StageProps) {
       role="img"
     >
       {playing && <PerformanceMonitor ms={200} iterations={2} bounds={() => PLAYED} onDecline={slower} onIncline={faster} />}
-      <Scene {...props} />
+      <Scene {...props} moving={moving} />
     </Canvas>
   );
 }
@@ -56,7 +56,7 @@ export function Stage(props: StageProps) {
 /** Metres to every side of where a path is drawn. */
 const DRAWING_ROOM = 4;
 
-function Scene(props: StageProps) {
+function Scene({ moving, ...props }: StageProps & { readonly moving: boolean }) {
   const {
     motion,
     mesh,
@@ -91,7 +91,7 @@ function Scene(props: StageProps) {
   useEffect(() => usePlayer.subscribe(() => invalidate()), [invalidate]);
   // Whatever changed is seen at once.
   useEffect(() => invalidate());
-  useScene(props, figures, { centre, extent, lamp, orbit });
+  useScene(props, figures, { moving, centre, extent, lamp, orbit });
   const sight = sightOf(view, extent);
   return (
     <>
@@ -159,6 +159,8 @@ function useExtent({ motion, pen }: StageProps): Extent {
 }
 
 interface Led {
+  /** Whether anything plays, is dragged along its frames, or is looked at from elsewhere. */
+  readonly moving: boolean;
   readonly centre: THREE.Vector3;
   readonly extent: Extent;
   readonly lamp: RefObject<THREE.SpotLight | null>;
@@ -166,7 +168,7 @@ interface Led {
 }
 
 /** Every frame: the player goes on, figures take their poses, and camera and lamp go with them. */
-function useScene(props: StageProps, figures: Figures, { centre, extent, lamp, orbit }: Led): void {
+function useScene(props: StageProps, figures: Figures, { moving, centre, extent, lamp, orbit }: Led): void {
   const { motion, heading, view, other } = props;
   const camera = useThree((state) => state.camera);
   const zoom = useWheelZoom(view);
@@ -197,8 +199,8 @@ function useScene(props: StageProps, figures: Figures, { centre, extent, lamp, o
     }
     if (!lamp.current) return;
     hangLamp(lamp.current, camera, centre);
-    // A second drawing of every body, which the processor has no time for while it plays.
-    const from = player.playing && isDrawnBySoftware() ? null : lamp.current.position;
+    // A second drawing of every body, which the processor has no time for while anything moves.
+    const from = moving && isDrawnBySoftware() ? null : lamp.current.position;
     for (const figure of [figures.first, figures.second]) figure?.castFrom(from);
     // Before the floor, which follows the figure, yet without taking the drawing over.
   }, -1);

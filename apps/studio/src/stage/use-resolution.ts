@@ -20,7 +20,7 @@ const usePace = create<{ readonly moved: number | null }>(() => ({ moved: null }
  * The stage's resolution. Where a machine draws in software, a full picture takes a tenth of a second: whatever moves, because it plays, is dragged
  * along its frames or looked at from elsewhere, is drawn coarser, step by step until it plays at 20 frames a second. At rest it is always full.
  *
- * @returns what the canvas takes, whether it plays, and what a monitor of its pace reports to
+ * @returns what the canvas takes, whether it plays or moves, and what a monitor of its pace reports to
  */
 export function useResolution() {
   const { playing, moving } = useMoving();
@@ -29,6 +29,7 @@ export function useResolution() {
   const screen = Math.min(MOST, Math.max(FEWEST, window.devicePixelRatio));
   return {
     playing,
+    moving,
     dpr: screen * (moving ? own : software ? FINER : 1),
     slower: () => usePace.setState({ moved: Math.max(COARSEST, own * 0.7) }),
     faster: () => usePace.setState({ moved: Math.min(1, own / 0.87) }),

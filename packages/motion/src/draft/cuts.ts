@@ -31,8 +31,6 @@ export interface Cut {
 
 /** Loops that are looked at in a stretch of a take, best first. */
 const MOST_LOOPS = 4;
-/** After a hop he has straightened up within this, seconds. */
-const STRAIGHTENS = 0.5;
 const CLOSED = stepSchema.parse({ kind: 'loop' });
 
 /**
@@ -83,13 +81,7 @@ export function cutsOf(take: string, ground: Groundwork): Cut[] {
   }
   const parts = segments(ground);
   for (const own of candidates.filter(({ strides }) => strides === 0).slice(0, MOST_LOOPS)) add(own.from, own.to, own);
-  for (const offer of proposals(ground, parts, candidates)) {
-    if (offer.isLoop) continue;
-    // Who has hopped stands up before he stands still.
-    const next = strolls.find(({ from }) => from > offer.to)?.from ?? motion.frames;
-    const still = offer.segment.kind === 'flight' ? Math.round(Math.min(STRAIGHTENS * fps, (next - offer.to) / 2)) : 0;
-    add(offer.from, Math.min(motion.frames - 1, offer.to + still), null);
-  }
+  for (const offer of proposals(ground, parts, candidates)) if (!offer.isLoop) add(offer.from, offer.to, null);
   for (const { from, to } of [...pivots, ...ledgesOf(ground)]) add(from, to, null);
   return out;
 }

@@ -2,6 +2,7 @@ import type { Groundwork } from '../measure/groundwork';
 import type { LoopCandidate } from './loops';
 import { tagsOf, type ClipTags } from './clip-names';
 import { footfallsIn, type Segment } from './segments';
+import { uprightFrom } from './upright';
 
 /** A clip that the program would cut. */
 export interface Proposal {
@@ -32,15 +33,16 @@ function wholeStand({ from, to }: Segment, fps: number): { from: number; to: num
 }
 
 /**
- * Clips that a take offers: of every gait and stance its best cycle, of starts, stops, turns and hops the whole of them from footfall to
- * footfall. Names are of what was measured, made unique by a number; the same gait in several places is proposed once, where it loops best.
+ * Clips that a take offers: of every gait and stance its best cycle, of starts, stops and turns the whole of them from footfall to
+ * footfall, of hops from standing upright to standing upright. Names are of what was measured, made unique by a number; the same gait in several places is proposed once, where it loops best.
  *
  * @param loops candidates of the take, best first
  *
  * @example
  * proposals(ground, segments(ground), findLoops(ground).candidates).some(({ isLoop }) => isLoop); // true
  */
-export function proposals({ contacts, motion }: Groundwork, found: readonly Segment[], loops: readonly LoopCandidate[]): Proposal[] {
+export function proposals(ground: Groundwork, found: readonly Segment[], loops: readonly LoopCandidate[]): Proposal[] {
+  const { contacts, motion } = ground;
   const { fps, frames } = motion;
   const out: Proposal[] = [];
   const cycles = new Map<string, { proposal: Proposal; score: number }>();
@@ -58,14 +60,20 @@ export function proposals({ contacts, motion }: Groundwork, found: readonly Segm
       cycles.set(name, { score, proposal: { name, tags, from: cut.from, to: cut.to, isLoop: true, segment } });
       return;
     }
+    if (segment.kind === 'flight') {
+      const from = uprightFrom(ground, segment.from, -1, STILL_SECONDS);
+      const to = uprightFrom(ground, segment.to, 1, STILL_SECONDS);
+      out.push({ name, tags, from, to, isLoop: false, segment });
+      return;
+    }
     const still = Math.round(STILL_SECONDS * fps);
     const falls = footfallsIn(contacts, { from: 0, to: frames });
     const before = falls.findLast((f) => f <= segment.from && f > segment.from - fps);
     const after = falls.find((f) => f >= segment.to && f < segment.to + fps);
     // Who turns on the spot stands before it and after it.
     const isOnTheSpot = segment.kind === 'turn' && segment.direction === null;
-    const isFromStand = segment.kind === 'start' || segment.kind === 'flight' || isOnTheSpot;
-    const isToStand = segment.kind === 'stop' || segment.kind === 'flight' || isOnTheSpot;
+    const isFromStand = segment.kind === 'start' || isOnTheSpot;
+    const isToStand = segment.kind === 'stop' || isOnTheSpot;
     const from = isFromStand || before === undefined ? Math.max(0, segment.from - still) : before;
     const to = isToStand || after === undefined ? Math.min(frames - 1, segment.to + still) : after;
     if (to - from >= 2) out.push({ name, tags, from, to, isLoop: false, segment });
