@@ -153,7 +153,21 @@ test('the deck: a trace of a joint, a marker, a range that plays round; two take
   await page.mouse.up();
   await page.keyboard.up('Shift');
   await shows(page, /playing 2\.\d+–3\.\d+ s round/);
+  // The processor draws here: what rests is drawn finer than the screen is, and what moves coarser.
+  const drawnFiner = (least: number, most: number) =>
+    page.waitForFunction(
+      (from: number, to: number) => {
+        const canvas = document.querySelector('canvas');
+        const finer = canvas ? canvas.width / canvas.clientWidth : NaN;
+        return finer > from && finer < to;
+      },
+      {},
+      least,
+      most,
+    );
+  await drawnFiner(1.4, 1.6);
   await page.keyboard.press('Space');
+  await drawnFiner(0.3, 0.9);
   // It has come round when a frame is shown that lies before the one shown last.
   let shown = -1;
   await until(async () => {
