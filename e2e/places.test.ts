@@ -195,6 +195,8 @@ test.each(['light', 'dark'])('names, roles and contrast are in order in the %s c
       place,
     );
     await standsStill(page, 'header');
+    // While one place becomes another, the framework takes the title down and puts it up again.
+    await page.waitForFunction(() => document.title !== '');
     // Colours on their way from one to another are neither.
     await page.waitForFunction(() => !document.getAnimations().some((own) => own instanceof CSSTransition));
     await page.evaluate(readFileSync('node_modules/axe-core/axe.min.js', 'utf8'));

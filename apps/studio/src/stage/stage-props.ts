@@ -4,7 +4,7 @@ import type { WireMotion } from '@/worker/wire';
 import type { Drawing } from './GrabHandle';
 import type { Pen } from './PathPen';
 import type { Through } from './SeenThrough';
-import type { Trail } from './Trails';
+import type { Trail } from './trail-parts';
 import type { Turning } from './TurnRing';
 import type { View } from './views';
 

@@ -34,7 +34,8 @@ function wholeStand({ from, to }: Segment, fps: number): { from: number; to: num
 
 /**
  * Clips that a take offers: of every gait and stance its best cycle, of starts, stops and turns the whole of them from footfall to
- * footfall, of hops from standing upright to standing upright. Names are of what was measured, made unique by a number; the same gait in several places is proposed once, where it loops best.
+ * footfall, of hops from standing upright to standing upright. Names are of what was measured, made unique by a number; the same gait in
+ * several places is proposed once, where it loops best.
  *
  * @param loops candidates of the take, best first
  *
